@@ -1,0 +1,45 @@
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <vector>
+
+namespace zevo {
+
+/// The 33 body points every pose estimator delivers, in the order of the network's output.
+/// Left and right are the client's own.
+enum class Landmark : int {
+    Nose, LeftEyeInner, LeftEye, LeftEyeOuter, RightEyeInner, RightEye, RightEyeOuter, LeftEar, RightEar,
+    MouthLeft, MouthRight, LeftShoulder, RightShoulder, LeftElbow, RightElbow, LeftWrist, RightWrist,
+    LeftPinky, RightPinky, LeftIndex, RightIndex, LeftThumb, RightThumb, LeftHip, RightHip, LeftKnee,
+    RightKnee, LeftAnkle, RightAnkle, LeftHeel, RightHeel, LeftToe, RightToe,
+};
+
+inline constexpr std::size_t kLandmarkCount = 33;
+
+/// One observed body point. Picture coordinates: pixels, x right, y down, continuous (the centre of
+/// pixel i is i + 0.5), in the upright picture (rotation and pixel aspect already undone).
+struct LandmarkPoint {
+    float x = 0;
+    float y = 0;
+    float visibility = 0;  ///< 0..1: the point is not hidden
+    float presence = 0;    ///< 0..1: the point lies inside the picture
+};
+
+/// What an estimator saw in one frame.
+struct PoseFrame {
+    double timeS = 0;     ///< presentation time in the clip
+    bool found = false;   ///< false: nobody; the points are then meaningless
+    float score = 0;      ///< 0..1: how sure the network is that a person is there
+    std::array<LandmarkPoint, kLandmarkCount> points{};
+    /// Metric 3D estimate, hip-centred (x right, y down, z away from the camera is +). Good enough to
+    /// tell which way a person faces; too biased to measure joint angles on.
+    std::array<std::array<float, 3>, kLandmarkCount> world{};
+
+    const LandmarkPoint& at(Landmark id) const { return points[static_cast<std::size_t>(id)]; }
+    LandmarkPoint& at(Landmark id) { return points[static_cast<std::size_t>(id)]; }
+};
+
+using PoseFrames = std::vector<PoseFrame>;
+
+}  // namespace zevo

@@ -1,0 +1,120 @@
+#include "pose/estimator.h"
+
+#include <cmath>
+#include <optional>
+
+#include "pose/detector.h"
+#include "pose/landmarker.h"
+
+namespace zevo::pose {
+namespace {
+
+/// After a detection the first region is too small; it settles in three passes over the same frame.
+constexpr int kSettlingPasses = 3;
+
+class NetworkEstimator final : public Estimator {
+  public:
+    NetworkEstimator(Detector detector, Landmarker landmarker)
+        : m_detector(std::move(detector)), m_landmarker(std::move(landmarker)) {}
+
+    Result<PoseFrame> process(const PictureView& picture, double timeS) override {
+        int passes = 1;
+        if (!m_region) {
+            auto people = m_detector.detect(picture);
+            if (!people) return people.error();
+            if (people->empty()) {
+                PoseFrame nobody;
+                nobody.timeS = timeS;
+                return nobody;
+            }
+            m_region = people->front().region;
+            passes = kSettlingPasses;
+        }
+        PoseFrame pose;
+        for (int i = 0; i < passes && m_region; ++i) {
+            auto reading = m_landmarker.read(picture, *m_region);
+            if (!reading) return reading.error();
+            pose = reading->pose;
+            if (pose.found && std::isfinite(reading->nextRegion.size) && reading->nextRegion.size > 8)
+                m_region = reading->nextRegion;
+            else
+                m_region.reset();
+        }
+        pose.timeS = timeS;
+        return pose;
+    }
+
+    void reset() override { m_region.reset(); }
+
+  private:
+    Detector m_detector;
+    Landmarker m_landmarker;
+    std::optional<Region> m_region;
+};
+
+class NetworkOutlineReader final : public OutlineReader {
+  public:
+    explicit NetworkOutlineReader(Landmarker landmarker) : m_landmarker(std::move(landmarker)) {}
+
+    Result<BodyMask> read(const PictureView& picture, const PoseFrame& pose) override {
+        // The square around all body points, upright, with room for hands and soles.
+        double left = 1e9, right = -1e9, top = 1e9, bottom = -1e9;
+        for (const auto& p : pose.points) {
+            left = std::min<double>(left, p.x);
+            right = std::max<double>(right, p.x);
+            top = std::min<double>(top, p.y);
+            bottom = std::max<double>(bottom, p.y);
+        }
+        const double size = 1.35 * std::max(right - left, bottom - top);
+        const Region region{(left + right) / 2, (top + bottom) / 2, size, 0};
+        auto reading = m_landmarker.read(picture, region);
+        if (!reading) return reading.error();
+        return BodyMask{Landmarker::kSide, std::move(reading->body), region.centreX, region.centreY, region.size, region.rotation};
+    }
+
+  private:
+    Landmarker m_landmarker;
+};
+
+Result<Graph> landmarkGraph(const std::string& dir, ModelSize size) {
+    return loadGraph(dir + "/pose_landmark_" + modelName(size) + ".tflite");
+}
+
+}  // namespace
+
+Result<ModelSize> modelSizeFromName(const std::string& name) {
+    for (auto size : {ModelSize::Lite, ModelSize::Full, ModelSize::Heavy})
+        if (modelName(size) == name) return size;
+    return Error{"There is no pose model “" + name + "”: choose lite, full or heavy.", ""};
+}
+
+std::string modelName(ModelSize size) {
+    switch (size) {
+        case ModelSize::Lite: return "lite";
+        case ModelSize::Heavy: return "heavy";
+        case ModelSize::Full: break;
+    }
+    return "full";
+}
+
+Result<std::unique_ptr<Estimator>> makeNetworkEstimator(const std::string& modelDir, ModelSize size) {
+    auto detectorGraph = loadGraph(modelDir + "/pose_detection.tflite");
+    if (!detectorGraph) return detectorGraph.error();
+    auto detector = Detector::create(*detectorGraph);
+    if (!detector) return detector.error();
+    auto graph = landmarkGraph(modelDir, size);
+    if (!graph) return graph.error();
+    auto landmarker = Landmarker::create(*graph);
+    if (!landmarker) return landmarker.error();
+    return std::unique_ptr<Estimator>(std::make_unique<NetworkEstimator>(std::move(*detector), std::move(*landmarker)));
+}
+
+Result<std::unique_ptr<OutlineReader>> makeOutlineReader(const std::string& modelDir) {
+    auto graph = landmarkGraph(modelDir, ModelSize::Full);
+    if (!graph) return graph.error();
+    auto landmarker = Landmarker::create(*graph, Landmarker::Outline::Compute);
+    if (!landmarker) return landmarker.error();
+    return std::unique_ptr<OutlineReader>(std::make_unique<NetworkOutlineReader>(std::move(*landmarker)));
+}
+
+}  // namespace zevo::pose

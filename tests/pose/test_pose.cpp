@@ -1,0 +1,174 @@
+// The pose chain against values that two independent programs computed from the same weights
+// (tests/reference/pose/README.md names them), and the model reader against damaged files.
+#include <QFile>
+#include <QImage>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QTest>
+#include <algorithm>
+#include <cmath>
+#include <random>
+
+#include "pose/detector.h"
+#include "pose/estimator.h"
+#include "pose/landmarker.h"
+#include "pose/tflite_file.h"
+
+using namespace zevo;
+using namespace zevo::pose;
+
+namespace {
+
+const QString kReference = QStringLiteral(ZEVO_TEST_DIR "/reference/pose/");
+const std::string kModels = ZEVO_MODEL_DIR;
+const char* const kPictures[] = {"side_squat", "front_squat", "oblique_lunge", "side_hinge", "side_bridge"};
+
+QJsonObject json(const QString& name) {
+    QFile f(kReference + name);
+    if (!f.open(QIODevice::ReadOnly)) qFatal("missing %s", qPrintable(name));
+    return QJsonDocument::fromJson(f.readAll()).object();
+}
+
+Picture picture(const QString& name) {
+    const QImage image = QImage(kReference + name).convertToFormat(QImage::Format_RGB888);
+    Picture out(image.width(), image.height());
+    for (int y = 0; y < image.height(); ++y) std::memcpy(out.at(0, y), image.constScanLine(y), image.width() * 3);
+    return out;
+}
+
+void feed(std::span<float> input, const Picture& p, float scale, float offset) {
+    QCOMPARE(input.size(), p.rgb.size());
+    for (std::size_t i = 0; i < p.rgb.size(); ++i) input[i] = p.rgb[i] * scale + offset;
+}
+
+double largestDifference(std::span<const float> ours, const QJsonArray& theirs) {
+    double worst = ours.size() == static_cast<std::size_t>(theirs.size()) ? 0 : 1e9;
+    for (int i = 0; i < theirs.size() && worst < 1e9; ++i) worst = std::max(worst, std::abs(ours[i] - theirs[i].toDouble()));
+    return worst;
+}
+
+}  // namespace
+
+class TestPose : public QObject {
+    Q_OBJECT
+  private slots:
+    void networksAgreeWithAnotherRuntime_data() {
+        QTest::addColumn<QString>("size");
+        for (const char* size : {"lite", "full", "heavy"}) QTest::newRow(size) << size;
+    }
+    void networksAgreeWithAnotherRuntime() {
+        QFETCH(QString, size);
+        const auto graph = loadGraph(kModels + "/pose_landmark_" + size.toStdString() + ".tflite");
+        QVERIFY(bool(graph));
+        auto network = Network::create(*graph);
+        QVERIFY2(bool(network), network ? "" : network.error().detail.c_str());
+        const auto values = json("runtime_values.json")["pictures"].toObject();
+        for (const char* name : kPictures) {
+            const auto expected = values[name].toObject()[size].toObject();
+            feed(network->input(), picture(QString(name) + ".landmark_256.png"), 1 / 255.0F, 0);
+            QVERIFY(bool(network->run()));
+            QVERIFY(largestDifference(network->output("Identity"), expected["landmarks_195"].toArray()) < 5e-3);
+            QVERIFY(largestDifference(network->output("Identity_4"), expected["world_117"].toArray()) < 1e-4);
+            const double flagOff = std::abs(network->output("Identity_1")[0] - expected["pose_flag"].toDouble());
+            QVERIFY2(flagOff < 1e-5, qPrintable(QString("%1: flag off by %2").arg(name).arg(flagOff)));
+        }
+    }
+
+    void detectorAgreesWithAnotherRuntime() {
+        const auto graph = loadGraph(kModels + "/pose_detection.tflite");
+        QVERIFY(bool(graph));
+        auto network = Network::create(*graph);
+        QVERIFY(bool(network));
+        const auto values = json("runtime_values.json")["pictures"].toObject();
+        for (const char* name : kPictures) {
+            feed(network->input(), picture(QString(name) + ".detector_224.png"), 1 / 127.5F, -1);
+            QVERIFY(bool(network->run()));
+            for (const auto value : values[name].toObject()["detector"].toObject()["top"].toArray()) {
+                const auto row = value.toObject();
+                const int anchor = row["anchor"].toInt();
+                QVERIFY(std::abs(network->output("Identity_1")[anchor] - row["score_logit"].toDouble()) < 3e-3);
+                QVERIFY(largestDifference(network->output("Identity").subspan(anchor * 12, 12), row["raw"].toArray()) < 5e-3);
+            }
+        }
+    }
+
+    void wholeChainAgreesWithTheReferenceBuild() {
+        auto estimator = makeNetworkEstimator(kModels, ModelSize::Full);
+        QVERIFY(bool(estimator));
+        const auto values = json("chain_values.json")["pictures"].toObject();
+        for (const char* name : kPictures) {
+            const auto p = picture(QString(name) + ".png");
+            (*estimator)->reset();
+            PoseFrame last;
+            for (int i = 0; i < 12; ++i) last = *(*estimator)->process(p.view(), i / 30.0);
+            QVERIFY(last.found);
+            const auto expected = values[QString(name) + ".png"].toObject()["last"].toObject()["landmarks"].toArray();
+            std::vector<double> apart;
+            for (std::size_t k = 0; k < kLandmarkCount; ++k)
+                apart.push_back(std::hypot(last.points[k].x - expected[k][0].toDouble(), last.points[k].y - expected[k][1].toDouble()));
+            std::sort(apart.begin(), apart.end());
+            double mean = 0;
+            for (double a : apart) mean += a / apart.size();
+            qInfo("%s: median %.2f px, mean %.2f px from the reference build", name, apart[16], mean);
+            QVERIFY(apart[16] < 2.0);
+            QVERIFY(mean < 3.0);
+        }
+    }
+
+    void outlineCoversTheBody() {
+        auto estimator = makeNetworkEstimator(kModels, ModelSize::Full);
+        auto outlines = makeOutlineReader(kModels);
+        QVERIFY(estimator && outlines);
+        const auto p = picture("side_squat.png");
+        const auto pose = *(*estimator)->process(p.view(), 0);
+        const auto mask = (*outlines)->read(p.view(), pose);
+        QVERIFY(bool(mask));
+        QCOMPARE(mask->inside.size(), std::size_t{256 * 256});
+        auto inside = [&](double x, double y) {
+            const int i = static_cast<int>(((x - mask->centreX) / mask->size + 0.5) * 256);
+            const int j = static_cast<int>(((y - mask->centreY) / mask->size + 0.5) * 256);
+            return mask->inside.at(j * 256 + i);
+        };
+        const auto& hip = pose.at(Landmark::RightHip);
+        QVERIFY(inside(hip.x, hip.y) > 0.5);
+        QVERIFY(inside(mask->centreX - mask->size * 0.48, mask->centreY - mask->size * 0.48) < 0.5);
+    }
+
+    void emptyPictureHoldsNobody() {
+        auto estimator = makeNetworkEstimator(kModels, ModelSize::Lite);
+        Picture grey(320, 240);
+        std::fill(grey.rgb.begin(), grey.rgb.end(), 128);
+        const auto pose = (*estimator)->process(grey.view(), 0);
+        QVERIFY(bool(pose));
+        QVERIFY(!pose->found);
+    }
+
+    void damagedModelsAreRefusedNotCrashedOn() {
+        QFile f(QString::fromStdString(kModels + "/pose_landmark_lite.tflite"));
+        QVERIFY(f.open(QIODevice::ReadOnly));
+        const QByteArray whole = f.readAll();
+        auto tryRead = [](const QByteArray& bytes) {
+            auto graph = readGraph({reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<std::size_t>(bytes.size())});
+            if (graph) (void)Network::create(*graph);  // may work or not; must return
+            return bool(graph);
+        };
+        QVERIFY(tryRead(whole));
+        QVERIFY(!tryRead({}));
+        QVERIFY(!tryRead(QByteArray(4096, '\0')));
+        for (int size : {4, 8, 100, 5000, 200000, int(whole.size()) - 100}) QVERIFY2(!tryRead(whole.left(size)), qPrintable(QString::number(size)));
+        // The tables lie at the end of the file: flip bytes there, where every offset and size is.
+        std::mt19937 random(7);
+        int refused = 0;
+        for (int round = 0; round < 60; ++round) {
+            QByteArray bad = whole;
+            for (int k = 0; k < 20; ++k) bad[int(bad.size() - 1 - random() % 60000)] = char(random());
+            refused += !tryRead(bad);
+        }
+        QVERIFY(refused > 20);
+        QVERIFY(!loadGraph("/nonexistent.tflite"));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestPose)
+#include "test_pose.moc"
