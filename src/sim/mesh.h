@@ -1,0 +1,51 @@
+#pragma once
+
+#include <cstdint>
+#include <vector>
+
+#include "core/geometry/vectors.h"
+#include "sim/squat_motion.h"
+
+namespace zevo::sim {
+
+/// Triangles with smooth normals. `group` keeps shading smooth inside one piece of cloth or skin and sharp
+/// at its edge.
+struct Mesh {
+    struct Vertex {
+        Eigen::Vector3f position, normal, colour;  ///< colour linear 0…1
+        float fold = 0;                            ///< strength of cloth folds here
+    };
+    std::vector<Vertex> vertices;
+    std::vector<std::array<std::uint32_t, 3>> triangles;
+    std::vector<std::uint8_t> groups;  ///< one a triangle
+
+    void clear();
+};
+
+/// One cross-section of a tube: an ellipse around `centre` in the plane of `front` and `side`.
+struct Ring {
+    Vec3 centre, front, side;
+    double radiusFront = 0, radiusSide = 0;
+};
+
+struct Paint {
+    Colour colour;
+    std::uint8_t group = 0;
+    float fold = 0;
+};
+
+/// A tube through the rings, closed by flat caps.
+void addTube(Mesh& mesh, const std::vector<Ring>& rings, const Paint& paint, int around = 20);
+/// An ellipsoid with half axes given as vectors; `keep` in −1…1 cuts away everything below that height on axis b.
+void addEllipsoid(Mesh& mesh, const Vec3& centre, const Vec3& a, const Vec3& b, const Vec3& c, const Paint& paint,
+                  int around = 18, double keep = -1.0);
+/// A rounded cone from p (radius rp) to q (radius rq).
+void addCapsule(Mesh& mesh, const Vec3& p, const Vec3& q, double rp, double rq, const Paint& paint, int around = 12);
+
+/// Display colour to linear light.
+Eigen::Vector3f linear(Colour c);
+
+/// The whole client in this pose.
+void buildFigure(const Skeleton& skeleton, const BodySpec& body, Mesh& mesh);
+
+}  // namespace zevo::sim

@@ -1,0 +1,340 @@
+// Deferred software rendering: the room once, the figure rasterised at twice the resolution into a depth +
+// normal buffer, normals smoothed inside each piece, then one shadow-mapped key light and a soft sky light.
+#include "sim/renderer.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstring>
+#include <numbers>
+
+namespace zevo::sim {
+namespace {
+
+using V3 = Eigen::Vector3f;
+constexpr int kSuper = 2;
+constexpr int kShadowSide = 640;
+constexpr float kShadowSpan = 2.6F;  // metres covered by the shadow map
+
+struct Sample {
+    float depth = 1e9F;
+    V3 normal = V3::Zero();
+    V3 colour = V3::Zero();
+    V3 world = V3::Zero();
+    float fold = 0;
+    std::uint8_t group = 0;
+};
+
+std::uint32_t hash(std::uint32_t x) {
+    x ^= x >> 16;
+    x *= 0x7feb352dU;
+    x ^= x >> 15;
+    x *= 0x846ca68bU;
+    return x ^ (x >> 16);
+}
+
+float unit(std::uint32_t x) { return static_cast<float>(hash(x) & 0xffffff) / 16777216.0F; }
+
+/// Smooth pseudo-random field for cloth folds and wood grain.
+float wave(const V3& p) {
+    return std::sin(p.x() * 31 + 2.1F * std::sin(p.y() * 17 + p.z() * 9)) * std::sin(p.y() * 23 + 1.7F * std::sin(p.z() * 29 + p.x() * 7));
+}
+
+std::uint8_t display(float v) {
+    static const auto table = [] {
+        std::array<std::uint8_t, 4097> t{};
+        for (int i = 0; i <= 4096; ++i) t[i] = static_cast<std::uint8_t>(std::lround(255 * std::pow(i / 4096.0, 1 / 2.2)));
+        return t;
+    }();
+    return table[static_cast<int>(std::clamp(v, 0.0F, 1.0F) * 4096)];
+}
+
+}  // namespace
+
+struct Renderer::Impl {
+    SceneSpec scene;
+    V3 eye, right, up, forward;  // camera frame
+    float focal = 0;
+    V3 toLight, lightX, lightY;
+    struct Room {
+        V3 ambient, key, world;
+        float facesLight = 0;
+    };
+    std::vector<Room> room;
+    std::vector<float> shadow;
+    std::vector<Sample> samples;
+    int left = 0, top = 0, wide = 0, tall = 0;  // figure's part of the picture, supersampled pixels
+
+    explicit Impl(const SceneSpec& s) : scene(s) {
+        const CameraSpec& c = s.camera;
+        const double a = c.azimuthDeg * std::numbers::pi / 180;
+        // The camera looks at the client's middle, about level.
+        eye = V3(static_cast<float>(std::cos(a) * c.distanceM), static_cast<float>(c.heightM), static_cast<float>(std::sin(a) * c.distanceM));
+        forward = (V3(0, static_cast<float>(c.aimHeightM), 0) - eye).normalized();
+        right = forward.cross(V3(0, 1, 0)).normalized();
+        up = right.cross(forward);
+        focal = static_cast<float>(c.focal * c.height);
+        // Key light from the upper left behind the camera, whichever side it stands on.
+        const V3 level = V3(-forward.x(), 0, -forward.z()).normalized();
+        toLight = (level * 0.62F + V3(0, 1.0F, 0) - right * 0.55F).normalized();
+        lightX = toLight.cross(V3(0, 1, 0)).normalized();
+        lightY = lightX.cross(toLight);
+        shadow.resize(static_cast<std::size_t>(kShadowSide) * kShadowSide);
+        drawRoom();
+    }
+
+    V3 ray(float x, float y) const {
+        const float w = static_cast<float>(scene.camera.width), h = static_cast<float>(scene.camera.height);
+        return (forward + right * ((x - w / 2) / focal) - up * ((y - h / 2) / focal)).normalized();
+    }
+
+    void drawRoom() {
+        const int w = scene.camera.width, h = scene.camera.height;
+        room.resize(static_cast<std::size_t>(w) * h);
+        const V3 level = V3(forward.x(), 0, forward.z()).normalized();
+        const V3 across = level.cross(V3(0, 1, 0));
+        const float back = 1.9F, sideWall = 2.7F;
+        for (int y = 0; y < h; ++y)
+            for (int x = 0; x < w; ++x) {
+                const V3 d = ray(x + 0.5F, y + 0.5F);
+                const float toBack = (back - eye.dot(level)) / std::max(1e-4F, d.dot(level));
+                const float toFloor = d.y() < -1e-4F ? -eye.y() / d.y() : 1e9F;
+                const float toSide = std::abs(d.dot(across)) > 1e-4F ? (std::copysign(sideWall, d.dot(across)) - eye.dot(across)) / d.dot(across) : 1e9F;
+                const float t = std::min({toBack, toFloor, toSide > 0 ? toSide : 1e9F});
+                Room r;
+                r.world = eye + d * t;
+                V3 normal, colour;
+                const float u = r.world.dot(across), v = r.world.dot(level);
+                if (t == toFloor) {
+                    normal = V3(0, 1, 0);
+                    const int plank = static_cast<int>(std::floor(v / 0.14F));
+                    const float seam = std::abs(v / 0.14F - plank - 0.5F);
+                    const float tone = 0.90F + 0.16F * unit(static_cast<std::uint32_t>(plank + 1000)) + 0.03F * std::sin(u * 40 + 6 * std::sin(v * 55 + plank));
+                    colour = linear(scene.floor) * tone * (seam > 0.485F ? 0.72F : 1.0F);
+                    if (std::abs(u) < 1.05F && std::abs(v) < 0.48F) {  // the mat
+                        const bool edge = std::abs(u) > 1.02F || std::abs(v) > 0.45F;
+                        colour = linear({86, 98, 92}) * (edge ? 0.8F : 1.0F + 0.05F * unit(static_cast<std::uint32_t>(x * 7919 + y)));
+                    }
+                } else if (t == toBack) {
+                    normal = -level;
+                    colour = linear(scene.wall);
+                    if (r.world.y() < 0.11F) colour = linear({232, 228, 218}) * (r.world.y() > 0.10F ? 0.7F : 1.0F);
+                    else if (r.world.y() < 0.95F) {  // boarded lower half
+                        const float board = u / 0.22F - std::floor(u / 0.22F);
+                        colour = linear({176, 178, 166}) * (board < 0.03F ? 0.75F : 1.0F);
+                    } else if (r.world.y() < 0.99F) colour = linear({150, 128, 100});
+                } else {
+                    normal = across * (d.dot(across) > 0 ? -1.0F : 1.0F);
+                    colour = linear(scene.wall) * 0.92F;
+                    if (r.world.y() < 0.11F) colour = linear({232, 228, 218});
+                }
+                // Room light falls off into the corners; a faint pool of daylight comes from the window side.
+                const float corner = 0.72F + 0.28F * std::min(1.0F, std::min(back - v + 0.1F, sideWall - std::abs(u) + 0.1F) / 0.9F);
+                const float pool = 1.0F + 0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (r.world.y() - 1.5F) * (r.world.y() - 1.5F)) / 1.2F);
+                const float light = static_cast<float>(scene.light);
+                r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light;
+                r.facesLight = std::max(0.0F, normal.dot(toLight));
+                r.key = colour.cwiseProduct(V3(0.86F, 0.81F, 0.72F)) * (r.facesLight * pool * light);
+                room[static_cast<std::size_t>(y) * w + x] = r;
+            }
+    }
+
+    void fillShadow(const Mesh& mesh) {
+        std::fill(shadow.begin(), shadow.end(), -1e9F);
+        const float scale = kShadowSide / kShadowSpan;
+        const V3 middle(0, 0.85F, 0);
+        std::vector<V3> p(mesh.vertices.size());
+        for (std::size_t i = 0; i < p.size(); ++i) {
+            const V3 q = mesh.vertices[i].position - middle;
+            p[i] = {q.dot(lightX) * scale + kShadowSide / 2.0F, q.dot(lightY) * scale + kShadowSide / 2.0F, q.dot(toLight)};
+        }
+        for (const auto& t : mesh.triangles) {
+            const V3 &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
+            const float area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
+            if (std::abs(area) < 1e-6F) continue;
+            const int x0 = std::max(0, static_cast<int>(std::min({a.x(), b.x(), c.x()}))), x1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.x(), b.x(), c.x()})) + 1);
+            const int y0 = std::max(0, static_cast<int>(std::min({a.y(), b.y(), c.y()}))), y1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.y(), b.y(), c.y()})) + 1);
+            for (int y = y0; y <= y1; ++y)
+                for (int x = x0; x <= x1; ++x) {
+                    const float px = x + 0.5F, py = y + 0.5F;
+                    const float w0 = ((b.x() - px) * (c.y() - py) - (b.y() - py) * (c.x() - px)) / area;
+                    const float w1 = ((c.x() - px) * (a.y() - py) - (c.y() - py) * (a.x() - px)) / area;
+                    const float w2 = 1 - w0 - w1;
+                    if (w0 < 0 || w1 < 0 || w2 < 0) continue;
+                    float& s = shadow[static_cast<std::size_t>(y) * kShadowSide + x];
+                    s = std::max(s, w0 * a.z() + w1 * b.z() + w2 * c.z());
+                }
+        }
+    }
+
+    /// Share of the key light that reaches the point: 0 shadow … 1 lit.
+    float lit(const V3& world, float bias, int spread) const {
+        const V3 q = world - V3(0, 0.85F, 0);
+        const float scale = kShadowSide / kShadowSpan;
+        const int x = static_cast<int>(q.dot(lightX) * scale + kShadowSide / 2.0F);
+        const int y = static_cast<int>(q.dot(lightY) * scale + kShadowSide / 2.0F);
+        if (x < 3 * spread || y < 3 * spread || x >= kShadowSide - 3 * spread || y >= kShadowSide - 3 * spread) return 1;
+        const float depth = q.dot(toLight) + bias;
+        int open = 0;
+        for (int j = -1; j <= 1; ++j)
+            for (int i = -1; i <= 1; ++i)
+                open += shadow[static_cast<std::size_t>(y + j * spread) * kShadowSide + x + i * spread] < depth;
+        return open / 9.0F;
+    }
+
+    void rasterise(const Mesh& mesh) {
+        const int w = scene.camera.width * kSuper, h = scene.camera.height * kSuper;
+        struct Screen { float x, y, z; };
+        std::vector<Screen> p(mesh.vertices.size());
+        float minX = 1e9F, maxX = -1e9F, minY = 1e9F, maxY = -1e9F;
+        for (std::size_t i = 0; i < p.size(); ++i) {
+            const V3 q = mesh.vertices[i].position - eye;
+            const float z = q.dot(forward);
+            p[i] = {w / 2.0F + kSuper * focal * q.dot(right) / z, h / 2.0F - kSuper * focal * q.dot(up) / z, z};
+            minX = std::min(minX, p[i].x), maxX = std::max(maxX, p[i].x);
+            minY = std::min(minY, p[i].y), maxY = std::max(maxY, p[i].y);
+        }
+        auto even = [](float v) { return static_cast<int>(std::floor(v / kSuper)) * kSuper; };
+        left = std::clamp(even(minX) - kSuper, 0, w);
+        top = std::clamp(even(minY) - kSuper, 0, h);
+        wide = std::clamp(even(maxX) + 2 * kSuper, 0, w) - left;
+        tall = std::clamp(even(maxY) + 2 * kSuper, 0, h) - top;
+        samples.assign(static_cast<std::size_t>(std::max(0, wide)) * std::max(0, tall), Sample{});
+        for (std::size_t n = 0; n < mesh.triangles.size(); ++n) {
+            const auto& t = mesh.triangles[n];
+            const Screen &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
+            const float area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
+            if (std::abs(area) < 1e-6F || a.z < 0.1F || b.z < 0.1F || c.z < 0.1F) continue;
+            const int x0 = std::max(left, static_cast<int>(std::min({a.x, b.x, c.x}))), x1 = std::min(left + wide - 1, static_cast<int>(std::max({a.x, b.x, c.x})) + 1);
+            const int y0 = std::max(top, static_cast<int>(std::min({a.y, b.y, c.y}))), y1 = std::min(top + tall - 1, static_cast<int>(std::max({a.y, b.y, c.y})) + 1);
+            for (int y = y0; y <= y1; ++y)
+                for (int x = x0; x <= x1; ++x) {
+                    const float px = x + 0.5F, py = y + 0.5F;
+                    float w0 = ((b.x - px) * (c.y - py) - (b.y - py) * (c.x - px)) / area;
+                    float w1 = ((c.x - px) * (a.y - py) - (c.y - py) * (a.x - px)) / area;
+                    float w2 = 1 - w0 - w1;
+                    if (w0 < 0 || w1 < 0 || w2 < 0) continue;
+                    w0 /= a.z, w1 /= b.z, w2 /= c.z;
+                    const float z = 1 / (w0 + w1 + w2);
+                    Sample& s = samples[static_cast<std::size_t>(y - top) * wide + (x - left)];
+                    if (z >= s.depth) continue;
+                    const auto &va = mesh.vertices[t[0]], &vb = mesh.vertices[t[1]], &vc = mesh.vertices[t[2]];
+                    w0 *= z, w1 *= z, w2 *= z;
+                    s.depth = z;
+                    s.normal = va.normal * w0 + vb.normal * w1 + vc.normal * w2;
+                    s.colour = va.colour;
+                    s.world = va.position * w0 + vb.position * w1 + vc.position * w2;
+                    s.fold = va.fold;
+                    s.group = mesh.groups[n];
+                }
+        }
+    }
+
+    /// Tubes that meet inside one piece of cloth or skin would show a crease: average their normals.
+    void smoothNormals() {
+        const int reach = std::max(2, scene.camera.height * kSuper / 240);
+        for (int pass = 0; pass < 2; ++pass) {
+            const bool across = pass == 0;
+            std::vector<V3> line;
+            const int outer = across ? tall : wide, inner = across ? wide : tall;
+            line.resize(inner);
+            for (int o = 0; o < outer; ++o) {
+                auto at = [&](int i) -> Sample& { return across ? samples[static_cast<std::size_t>(o) * wide + i] : samples[static_cast<std::size_t>(i) * wide + o]; };
+                for (int i = 0; i < inner; ++i) {
+                    const Sample& s = at(i);
+                    line[i] = s.normal;
+                    if (s.group == 0 || s.group >= 14 || s.group == 5) continue;
+                    V3 sum = V3::Zero();
+                    for (int k = -reach; k <= reach; k += 2) {
+                        const int j = i + k;
+                        if (j < 0 || j >= inner) continue;
+                        const Sample& n = at(j);
+                        if (n.group == s.group && std::abs(n.depth - s.depth) < 0.035F) sum += n.normal;
+                    }
+                    line[i] = sum;
+                }
+                for (int i = 0; i < inner; ++i)
+                    if (at(i).group != 0) at(i).normal = line[i];
+            }
+        }
+    }
+
+    V3 shade(const Sample& s) const {
+        V3 n = s.normal.normalized();
+        if (s.fold > 0) {
+            const V3 e(0.012F, 0, 0);
+            const float here = wave(s.world), strength = 0.16F * s.fold;
+            n += strength * V3(wave(s.world + e) - here, wave(s.world + V3(0, 0.012F, 0)) - here, wave(s.world + V3(0, 0, 0.012F)) - here);
+            n.normalize();
+        }
+        const V3 toEye = (eye - s.world).normalized();
+        const float key = std::max(0.0F, n.dot(toLight)) * lit(s.world + n * 0.012F, 0.012F, 1);
+        const float sky = 0.5F + 0.5F * n.y();
+        const float bounce = 0.5F - 0.5F * n.y();
+        const float ground = 0.55F + 0.45F * std::min(1.0F, s.world.y() / 0.5F);
+        const float rim = std::pow(1 - std::max(0.0F, n.dot(toEye)), 3.0F) * 0.10F;
+        const float fill = 0.12F * std::max(0.0F, n.dot(toEye));
+        const V3 light = V3(0.86F, 0.81F, 0.72F) * key + V3(0.36F, 0.39F, 0.44F) * (sky * ground) + V3(0.20F, 0.16F, 0.12F) * bounce + V3(1, 1, 1) * (fill + rim);
+        return s.colour.cwiseProduct(light) * static_cast<float>(scene.light);
+    }
+
+    void draw(const Mesh& mesh, long frame, Picture& out) {
+        const int w = scene.camera.width, h = scene.camera.height;
+        if (out.width != w || out.height != h) out = Picture(w, h);
+        wide = tall = 0;
+        if (scene.showClient) {
+            fillShadow(mesh);
+            rasterise(mesh);
+            smoothNormals();
+        }
+        std::vector<V3> row(w);
+        for (int y = 0; y < h; ++y) {
+            for (int x = 0; x < w; ++x) {
+                const Room& r = room[static_cast<std::size_t>(y) * w + x];
+                const float open = scene.showClient && r.facesLight > 0 ? lit(r.world, 0.02F, 3) : 1.0F;
+                row[x] = r.ambient * (0.80F + 0.20F * open) + r.key * open;
+            }
+            const int sy = y * kSuper - top;
+            if (sy >= 0 && sy + kSuper <= tall)
+                for (int x = left / kSuper; x < (left + wide) / kSuper; ++x) {
+                    V3 sum = V3::Zero();
+                    int covered = 0;
+                    for (int k = 0; k < kSuper * kSuper; ++k) {
+                        const Sample& s = samples[static_cast<std::size_t>(sy + k / kSuper) * wide + (x * kSuper - left + k % kSuper)];
+                        if (s.group == 0) continue;
+                        sum += shade(s);
+                        ++covered;
+                    }
+                    if (covered) row[x] = (sum + row[x] * static_cast<float>(kSuper * kSuper - covered)) / static_cast<float>(kSuper * kSuper);
+                }
+            const auto seed = hash(static_cast<std::uint32_t>(scene.seed * 977 + static_cast<std::uint64_t>(frame) * 131071 + y));
+            const float dy = 2.0F * y / h - 1;
+            for (int x = 0; x < w; ++x) {
+                const float dx = 2.0F * x / w - 1;
+                const float vignette = 1 - 0.10F * (dx * dx + dy * dy);
+                const std::uint32_t noise = hash(seed + static_cast<std::uint32_t>(x));
+                // Sum of four bytes: close to Gaussian, σ = 1 after scaling.
+                const float grain = (static_cast<float>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510) / 148.0F * static_cast<float>(scene.noise);
+                std::uint8_t* to = out.at(x, y);
+                for (int c = 0; c < 3; ++c)
+                    to[c] = static_cast<std::uint8_t>(std::clamp(display(row[x][c] * vignette) + grain, 0.0F, 255.0F));
+            }
+        }
+    }
+};
+
+Renderer::Renderer(const SceneSpec& scene) : m_impl(std::make_unique<Impl>(scene)) {}
+Renderer::~Renderer() = default;
+Renderer::Renderer(Renderer&&) noexcept = default;
+
+void Renderer::draw(const Mesh& mesh, long frame, Picture& out) { m_impl->draw(mesh, frame, out); }
+
+bool Renderer::project(const Vec3& world, double& x, double& y) const {
+    const V3 q = world.cast<float>() - m_impl->eye;
+    const float z = q.dot(m_impl->forward);
+    if (z < 0.05F) return false;
+    x = m_impl->scene.camera.width / 2.0 + m_impl->focal * q.dot(m_impl->right) / z;
+    y = m_impl->scene.camera.height / 2.0 - m_impl->focal * q.dot(m_impl->up) / z;
+    return true;
+}
+
+}  // namespace zevo::sim
