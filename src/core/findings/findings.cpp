@@ -1,0 +1,88 @@
+#include "core/findings/findings.h"
+
+#include <algorithm>
+#include <map>
+
+namespace zevo {
+
+const Measurement* MeasuredRep::find(const std::string& id) const {
+    for (const auto& m : measures)
+        if (m.id == id) return &m;
+    return nullptr;
+}
+
+Judgement judge(const Measurement& m, const Band& band, double minConfidence) {
+    Judgement j{Verdict::Inside, false, -1e9};
+    auto consider = [&](double beyond, bool above) {
+        if (beyond > j.beyond) {
+            j.beyond = beyond;
+            j.above = above;
+        }
+    };
+    if (band.max) consider(m.value - *band.max, true);
+    if (band.min) consider(*band.min - m.value, false);
+    if (j.beyond > m.pm90) j.verdict = Verdict::Outside;
+    else if (j.beyond > (band.careful ? -m.pm90 : 0.0)) j.verdict = Verdict::Unsure;
+    if (m.confidence < minConfidence && j.verdict == Verdict::Outside) j.verdict = Verdict::Unsure;
+    return j;
+}
+
+std::string severityName(Severity s) {
+    switch (s) {
+        case Severity::Clear: return "clear";
+        case Severity::Watch: return "watch";
+        case Severity::Unsure: break;
+    }
+    return "unsure";
+}
+
+std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Standard& standard) {
+    struct Seen {
+        std::vector<int> out, unsure;
+        double worstOut = -1e9, worstUnsure = -1e9;
+        Finding best, bestUnsure;
+    };
+    std::map<std::string, Seen> seen;
+    int judged = 0;
+    for (const auto& rep : reps) {
+        if (rep.kind == RepKind::Partial) continue;
+        ++judged;
+        for (const auto& band : standard.bands) {
+            const Measurement* m = rep.find(band.measure);
+            if (!m) continue;
+            const Judgement j = judge(*m, band, standard.minConfidence);
+            const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
+            if (j.verdict == Verdict::Inside || fault.empty()) continue;
+            Seen& s = seen[fault];
+            const Finding f{fault, Severity::Unsure, {}, band.measure, m->atS, m->value, m->pm90, j.above ? *band.max : *band.min, band.rank};
+            const bool out = j.verdict == Verdict::Outside;
+            auto& list = out ? s.out : s.unsure;
+            if (list.empty() || list.back() != rep.index) list.push_back(rep.index);
+            // Two measures can show one fault: compare them by how many of their own ± they are out.
+            const double size = j.beyond / std::max(1e-6, m->pm90);
+            double& worst = out ? s.worstOut : s.worstUnsure;
+            if (size > worst) {
+                worst = size;
+                (out ? s.best : s.bestUnsure) = f;
+            }
+        }
+    }
+    std::vector<Finding> findings;
+    for (auto& [fault, s] : seen) {
+        const int out = static_cast<int>(s.out.size()), unsure = static_cast<int>(s.unsure.size());
+        if (out > 0) {
+            s.best.severity = out >= 2 || 3 * out >= judged ? Severity::Clear : Severity::Watch;
+            s.best.reps = s.out;
+            findings.push_back(s.best);
+        } else if (2 * unsure >= judged) {
+            s.bestUnsure.reps = s.unsure;
+            findings.push_back(s.bestUnsure);
+        }
+    }
+    std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
+        return std::pair(a.severity, a.rank) < std::pair(b.severity, b.rank);
+    });
+    return findings;
+}
+
+}  // namespace zevo

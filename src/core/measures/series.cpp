@@ -1,0 +1,56 @@
+#include "core/measures/series.h"
+
+#include <cmath>
+#include <limits>
+
+#include "core/body/mass_centre.h"
+#include "core/geometry/angles.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+/// Direction from shoulder to ear against the trunk; grows when the chin goes up (ear moves back).
+double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& nose) {
+    // The line ear → nose turns with the head and does not depend on where the neck bends.
+    const Vec2 gaze = nose - ear;
+    const double up = std::atan2(gaze.y(), gaze.x()) * 57.29577951308232;
+    return wrapDegrees(up + trunkLean(hip, shoulder));
+}
+
+}  // namespace
+
+Series computeSeries(const Track& t) {
+    Series s;
+    const auto hip = t.nearOf(Landmark::LeftHip), knee = t.nearOf(Landmark::LeftKnee), ankle = t.nearOf(Landmark::LeftAnkle);
+    const auto shoulder = t.nearOf(Landmark::LeftShoulder), heel = t.nearOf(Landmark::LeftHeel), toe = t.nearOf(Landmark::LeftToe);
+    const auto ear = t.nearOf(Landmark::LeftEar);
+    const double cm = t.cmPerPixel > 0 ? t.cmPerPixel : std::numeric_limits<double>::quiet_NaN();
+    const double heelX = t.standingAt(heel).x(), toeX = t.standingAt(toe).x();
+    const double standingHead = headAgainstTrunk(t.standingAt(hip), t.standingAt(shoulder), t.standingAt(ear), t.standingAt(Landmark::Nose));
+    const double standingHip = std::max(1.0, t.standingAt(hip).y() - t.floorY);
+    auto bodyHeight = [&](auto place) {
+        return (place(hip).y() + 0.5 * place(Landmark::LeftShoulder).y() + 0.5 * place(Landmark::RightShoulder).y()) / 2;
+    };
+    const double standingBody = bodyHeight([&](Landmark id) { return t.standingAt(id); });
+    for (std::size_t i = 0; i < t.size(); ++i) {
+        auto at = [&](Landmark id) -> const Vec2& { return t.at(id, i); };
+        s.kneeFlexion.push_back(kneeFlexion(at(hip), at(knee), at(ankle)));
+        s.hipFlexion.push_back(hipFlexion(at(shoulder), at(hip), at(knee)));
+        s.trunkLean.push_back(trunkLean(at(hip), at(shoulder)));
+        s.shinAngle.push_back(shinAngle(at(ankle), at(knee)));
+        s.thighAngle.push_back(thighAngle(at(knee), at(hip)));
+        s.heelRise.push_back((at(heel).y() - t.standingAt(heel).y()) * cm);
+        s.toeRise.push_back((at(toe).y() - t.standingAt(toe).y()) * cm);
+        s.kneePastToe.push_back((at(knee).x() - toeX) * cm);
+        s.massOverFoot.push_back((massCentre(t, i).x() - heelX) / std::max(1.0, toeX - heelX));
+        s.neckChange.push_back(wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
+        // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share too.
+        const double hipDrop = (t.standingAt(hip).y() - at(hip).y()) / standingHip;
+        const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.at(id, i); })) / standingHip;
+        s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop);
+    }
+    return s;
+}
+
+}  // namespace zevo

@@ -1,0 +1,23 @@
+#pragma once
+
+#include <vector>
+
+#include "core/track/track.h"
+
+namespace zevo {
+
+/// The sagittal quantities of the near side at every sample of a track. Angles in degrees with the signs of
+/// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown).
+struct Series {
+    std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
+    std::vector<double> heelRise;      ///< heel above its standing height, cm
+    std::vector<double> toeRise;       ///< toe tip above its standing height, cm
+    std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm
+    std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip
+    std::vector<double> neckChange;    ///< head against trunk, change from standing; chin up +
+    std::vector<double> depth;         ///< 0 standing … about 0.6: how far the body has sunk, share of standing hip height
+};
+
+Series computeSeries(const Track& track);
+
+}  // namespace zevo

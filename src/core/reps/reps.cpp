@@ -1,0 +1,110 @@
+#include "core/reps/reps.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/signal/filter.h"
+#include "core/signal/peaks.h"
+
+namespace zevo {
+namespace {
+
+constexpr double kMovingShare = 0.05;
+constexpr double kStillSpeed = 0.025;  // share of standing hip height a second: slow sway of standing people
+constexpr double kMinPartialDepth = 0.04;
+
+struct Valleys {
+    std::size_t before, after;  // highest standing either side of a bottom
+};
+
+std::size_t lowest(const std::vector<double>& d, std::size_t from, std::size_t to) {
+    return static_cast<std::size_t>(std::min_element(d.begin() + static_cast<std::ptrdiff_t>(from), d.begin() + static_cast<std::ptrdiff_t>(to) + 1) - d.begin());
+}
+
+}  // namespace
+
+std::string repKindName(RepKind kind) {
+    switch (kind) {
+        case RepKind::Partial: return "partial";
+        case RepKind::Double: return "double";
+        case RepKind::Full: break;
+    }
+    return "full";
+}
+
+std::vector<Rep> findReps(const Track& track, const Series& series, const RepOptions& options) {
+    const auto depth = smooth(series.depth, track.rate, std::min(4.0, 0.2 * track.rate));
+    const auto speed = derivative(depth, track.rate);
+    auto peaks = findPeaks(depth, kMinPartialDepth, kMinPartialDepth);
+    std::erase_if(peaks, [&](const Peak& p) { return series.kneeFlexion[p.index] < options.minKneeFlexion; });
+    if (peaks.empty()) return {};
+
+    // Bottoms that are not separated by standing up belong to one repetition.
+    struct Group { std::size_t first, last, deepest; };
+    std::vector<Group> groups;
+    for (const auto& p : peaks) {
+        if (!groups.empty()) {
+            Group& g = groups.back();
+            const double between = depth[lowest(depth, g.last, p.index)];
+            if (between > options.doubleShare * std::min(depth[g.deepest], p.height)) {
+                g.last = p.index;
+                if (p.height > depth[g.deepest]) g.deepest = p.index;
+                continue;
+            }
+        }
+        groups.push_back({p.index, p.index, p.index});
+    }
+
+    std::vector<Rep> reps;
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        const std::size_t from = g == 0 ? 0 : lowest(depth, groups[g - 1].last, groups[g].first);
+        const std::size_t to = g + 1 == groups.size() ? depth.size() - 1 : lowest(depth, groups[g].last, groups[g + 1].first);
+        const Group& group = groups[g];
+        Rep rep;
+        rep.depth = depth[group.deepest];
+        // Cut off by the clip: it must come from, and go back to, nearly upright.
+        if (depth[lowest(depth, from, group.first)] > 0.3 * rep.depth || depth[lowest(depth, group.last, to)] > 0.3 * rep.depth) continue;
+
+        std::size_t fastestDown = group.first, fastestUp = group.last;
+        for (std::size_t i = from; i <= group.first; ++i)
+            if (speed[i] > speed[fastestDown]) fastestDown = i;
+        for (std::size_t i = group.last; i <= to; ++i)
+            if (speed[i] < speed[fastestUp]) fastestUp = i;
+        const double downStill = std::max(kStillSpeed, kMovingShare * speed[fastestDown]);
+        const double upStill = std::max(kStillSpeed, kMovingShare * -speed[fastestUp]);
+        rep.start = fastestDown;
+        while (rep.start > from && speed[rep.start - 1] > downStill) --rep.start;
+        rep.arrive = fastestDown;
+        while (rep.arrive < group.first && speed[rep.arrive] > downStill) ++rep.arrive;
+        rep.leave = fastestUp;
+        while (rep.leave > group.last && speed[rep.leave] < -upStill) --rep.leave;
+        rep.end = fastestUp;
+        while (rep.end < to && speed[rep.end] < -upStill) ++rep.end;
+        rep.arrive = std::min(rep.arrive, group.deepest);
+        rep.leave = std::max(rep.leave, group.deepest);
+        rep.bottom = group.deepest;
+        if (group.first == group.last) {
+            // A held bottom is a plateau: read it in the middle of what is within 1.5 % of the deepest point.
+            const double flat = rep.depth * 0.985;
+            std::size_t a = group.deepest, b = group.deepest;
+            while (a > from && depth[a - 1] >= flat) --a;
+            while (b < to && depth[b + 1] >= flat) ++b;
+            rep.bottom = (a + b) / 2;
+        } else {
+            rep.kind = RepKind::Double;
+        }
+        reps.push_back(rep);
+    }
+
+    std::vector<double> depths;
+    for (const auto& r : reps) depths.push_back(r.depth);
+    const double usual = quantile(depths, 0.75);
+    for (std::size_t i = 0; i < reps.size(); ++i) {
+        Rep& r = reps[i];
+        r.index = static_cast<int>(i) + 1;
+        if (series.kneeFlexion[r.bottom] < options.partialKneeFlexion || r.depth < options.partialShare * usual) r.kind = RepKind::Partial;
+    }
+    return reps;
+}
+
+}  // namespace zevo

@@ -1,0 +1,38 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/measures/series.h"
+
+namespace zevo {
+
+enum class RepKind { Full, Partial, Double };
+std::string repKindName(RepKind kind);
+
+/// One repetition as sample numbers of the track. Lowering start…arrive, bottom arrive…leave, lifting leave…end.
+struct Rep {
+    int index = 0;
+    RepKind kind = RepKind::Full;
+    std::size_t start = 0, arrive = 0, bottom = 0, leave = 0, end = 0;
+    double depth = 0;  ///< deepest sinking, share of standing hip height
+};
+
+struct RepOptions {
+    /// A dip counts from this knee bend on; below is fidgeting. Quarter squats begin at about 40°
+    /// (Schoenfeld 2010, from memory).
+    double minKneeFlexion = 30;
+    /// Bent less than this: partial whatever the others do.
+    double partialKneeFlexion = 55;
+    /// Sinking less than this share of the set's usual depth: partial.
+    double partialShare = 0.62;
+    /// Not rising above this share of the depth between two bottoms: one rep with two bottoms.
+    double doubleShare = 0.35;
+};
+
+/// Finds the repetitions of a squat-like set: bottoms as peaks of the sinking signal, boundaries where the
+/// body starts and stops moving (speed above 5 % of the rep's top speed, or the noise of standing still).
+/// Only whole repetitions count: one cut off by the clip's start or end is left out.
+std::vector<Rep> findReps(const Track& track, const Series& series, const RepOptions& options = {});
+
+}  // namespace zevo

@@ -1,0 +1,193 @@
+#include "core/track/track.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+#include "core/body/anthropometry.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
+constexpr double kDegrees = 180.0 / std::numbers::pi;
+constexpr double kBridgeableGapS = 0.30;
+constexpr double kMinTrackedShare = 0.5;
+/// Below this share of the longer picture side the network finds people only now and then (measured).
+constexpr double kMinPersonShare = 0.23;
+/// Eye height as a share of stature: Drillis & Contini 1966, as printed in Winter (from memory).
+constexpr double kEyeHeight = 0.936;
+constexpr float kMinPresence = 0.3F;
+
+std::size_t index(Landmark id) { return static_cast<std::size_t>(id); }
+
+double personHeight(const PoseFrame& f) {
+    float top = 1e9F, bottom = -1e9F, left = 1e9F, right = -1e9F;
+    for (const auto& p : f.points) {
+        top = std::min(top, p.y), bottom = std::max(bottom, p.y);
+        left = std::min(left, p.x), right = std::max(right, p.x);
+    }
+    return std::hypot(bottom - top, right - left);
+}
+
+/// Direction of the left → right body axis against the picture plane, from the coarse 3D estimate:
+/// 0 = facing towards or away from the camera, 90 = square side view.
+void estimateView(const PoseFrames& frames, Track& track) {
+    std::vector<double> angles, depth, noseAhead, toeAhead;
+    for (const auto& f : frames) {
+        if (!f.found) continue;
+        auto axis = [&](Landmark l, Landmark r, int k) { return f.world[index(r)][k] - f.world[index(l)][k]; };
+        const double dx = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 0) + axis(Landmark::LeftHip, Landmark::RightHip, 0));
+        const double dz = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 2) + axis(Landmark::LeftHip, Landmark::RightHip, 2));
+        if (std::hypot(dx, dz) < 1e-6) continue;
+        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegrees);
+        depth.push_back(dx);
+        noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
+        toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x - f.at(Landmark::RightHeel).x));
+    }
+    const double axisAngle = median(angles);
+    track.offSquareDeg = std::clamp(90 - axisAngle, 0.0, 90.0);
+    track.facesRight = median(toeAhead) + median(noseAhead) >= 0;
+    if (track.offSquareDeg <= 32) track.view = ViewKind::Side;
+    else if (track.offSquareDeg <= 62) track.view = ViewKind::Oblique;
+    else track.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
+    // Facing the picture's right, a client shows the camera his right side.
+    track.near = track.facesRight ? Side::Right : Side::Left;
+}
+
+std::vector<double> uniformTimes(const PoseFrames& frames, double rate) {
+    std::vector<double> out;
+    const double end = frames.back().timeS + 1e-9;
+    for (long i = 0; frames.front().timeS + static_cast<double>(i) / rate <= end; ++i)
+        out.push_back(frames.front().timeS + static_cast<double>(i) / rate);
+    return out;
+}
+
+void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes, std::size_t id, double personPx, Track& track) {
+    std::vector<double> x, y, seen;
+    for (const auto& f : frames) {
+        const bool usable = f.found && f.points[id].presence >= kMinPresence && std::isfinite(f.points[id].x) && std::isfinite(f.points[id].y);
+        x.push_back(usable ? f.points[id].x : kNaN);
+        y.push_back(usable ? f.points[id].y : kNaN);
+        seen.push_back(usable ? f.points[id].visibility : 0.0);
+    }
+    // A point may not jump by more than about a hand's width against its neighbours in time.
+    const double floor = 0.008 * personPx;
+    const auto cleanX = dropOutliers(x, 3, 4.0, floor), cleanY = dropOutliers(y, 3, 4.0, floor);
+    for (std::size_t i = 0; i < x.size(); ++i)
+        if (std::isnan(cleanX[i]) || std::isnan(cleanY[i])) x[i] = y[i] = kNaN;
+    const auto ux = fillNearest(resample(frameTimes, x, track.timesS, kBridgeableGapS));
+    const auto uy = fillNearest(resample(frameTimes, y, track.timesS, kBridgeableGapS));
+    const auto us = resample(frameTimes, seen, track.timesS, 1.0);
+    const auto sx = smooth(ux, track.rate), sy = smooth(uy, track.rate);
+    double residual = 0;
+    auto& points = track.points[id];
+    for (std::size_t i = 0; i < sx.size(); ++i) {
+        residual += (ux[i] - sx[i]) * (ux[i] - sx[i]) + (uy[i] - sy[i]) * (uy[i] - sy[i]);
+        points.emplace_back(track.facesRight ? sx[i] : track.pictureWidth - sx[i], track.pictureHeight - sy[i]);
+        track.seen[id].push_back(static_cast<float>(std::isnan(us[i]) ? 0 : us[i]));
+    }
+    // What the filter took away lies above its cut-off; white noise leaves the share 6 Hz / (rate / 2) below it.
+    const double removed = std::sqrt(residual / std::max<double>(1, 2.0 * static_cast<double>(sx.size())));
+    const double passed = std::min(0.9, 6.0 / (track.rate / 2));
+    track.noisePx[id] = removed * std::sqrt(passed / (1 - passed));
+}
+
+/// Upright and still: hips within the top of their range and hardly moving.
+void findStanding(Track& track) {
+    const std::size_t n = track.size();
+    std::vector<double> height(n);
+    for (std::size_t i = 0; i < n; ++i) height[i] = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
+    const double high = quantile(height, 0.97), low = quantile(height, 0.03);
+    const auto speed = derivative(height, track.rate);
+    const double near = std::max(0.04 * (high - low), 2.0);
+    std::vector<std::size_t> samples;
+    for (double slack : {1.0, 2.0, 4.0, 1e9}) {
+        samples.clear();
+        for (std::size_t i = 0; i < n; ++i)
+            if (track.observed[i] && height[i] > high - near * slack && std::abs(speed[i]) < 0.25 * (high - low + 1) * slack) samples.push_back(i);
+        if (samples.size() >= 5) break;
+    }
+    track.standingSamples = samples.size();
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+        std::vector<double> x, y;
+        for (auto i : samples) {
+            x.push_back(track.points[id][i].x());
+            y.push_back(track.points[id][i].y());
+        }
+        track.standing[id] = {median(x), median(y)};
+    }
+}
+
+}  // namespace
+
+std::string viewName(ViewKind kind) {
+    switch (kind) {
+        case ViewKind::Front: return "front";
+        case ViewKind::Rear: return "rear";
+        case ViewKind::Oblique: return "oblique";
+        case ViewKind::Side: break;
+    }
+    return "side";
+}
+
+std::string sideName(Side side) { return side == Side::Left ? "left" : "right"; }
+
+Landmark Track::nearOf(Landmark left) const {
+    return near == Side::Left ? left : static_cast<Landmark>(static_cast<int>(left) + 1);
+}
+
+Vec2 Track::toPicture(const Vec2& p) const { return {facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y()}; }
+
+std::size_t Track::sampleAt(double timeS) const {
+    if (timesS.empty()) return 0;
+    const double at = std::round((timeS - timesS.front()) * rate);
+    return static_cast<std::size_t>(std::clamp(at, 0.0, static_cast<double>(timesS.size() - 1)));
+}
+
+Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context) {
+    const auto found = std::count_if(frames.begin(), frames.end(), [](const auto& f) { return f.found; });
+    if (frames.size() < 2 || found == 0)
+        return Error{"Nobody was found in this clip. The whole body should be in the picture, in good light, not too far away.", ""};
+    Track track;
+    track.pictureWidth = pictureWidth;
+    track.pictureHeight = pictureHeight;
+    track.trackedShare = static_cast<double>(found) / static_cast<double>(frames.size());
+
+    std::vector<double> heights, steps, frameTimes;
+    for (std::size_t i = 0; i < frames.size(); ++i) {
+        frameTimes.push_back(frames[i].timeS);
+        if (frames[i].found) heights.push_back(personHeight(frames[i]));
+        if (i > 0) steps.push_back(frames[i].timeS - frames[i - 1].timeS);
+    }
+    const double personPx = quantile(heights, 0.8);
+    if (personPx < kMinPersonShare * std::max(pictureWidth, pictureHeight))
+        return Error{"The client is too small in the picture to be measured. Move the camera closer, so that the body fills at least half of the height.", ""};
+    if (track.trackedShare < kMinTrackedShare)
+        return Error{"The client was seen in only " + std::to_string(static_cast<int>(std::lround(100 * track.trackedShare))) +
+                         " % of the clip. Keep the whole body in the picture for the whole set.", ""};
+
+    track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
+    track.timesS = uniformTimes(frames, track.rate);
+    estimateView(frames, track);
+    if (context.view == "side") track.view = ViewKind::Side;
+    if (context.view == "front") track.view = ViewKind::Front;
+    if (context.view == "rear") track.view = ViewKind::Rear;
+    if (context.view == "oblique") track.view = ViewKind::Oblique;
+
+    std::vector<double> foundFlag;
+    for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
+    for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS)) track.observed.push_back(!std::isnan(v));
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, personPx, track);
+
+    findStanding(track);
+    const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe), eye = track.nearOf(Landmark::LeftEye);
+    track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());
+    const double eyeHeightPx = track.standingAt(eye).y() - track.floorY;
+    if (context.statureCm > 0 && eyeHeightPx > 20) track.cmPerPixel = kEyeHeight * context.statureCm / eyeHeightPx;
+    return track;
+}
+
+}  // namespace zevo
