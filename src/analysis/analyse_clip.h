@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/body/landmarks.h"
+#include "core/body/outline.h"
 #include "core/result.h"
 #include "core/results/set_result.h"
 #include "pose/estimator.h"
@@ -41,11 +42,7 @@ struct ClipPoses {
 Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& options, const std::atomic<bool>& cancel,
                             const OnProgress& progress = {});
 
-/// Outline of the body at given moments, as closed polygons in picture pixels; an empty one where none was found.
-struct Outline {
-    double timeS = 0;
-    std::vector<std::pair<float, float>> points;
-};
+/// Outlines of the body at given moments of the clip.
 Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPoses& poses, const std::vector<double>& timesS,
                                           const std::string& modelDir, const std::atomic<bool>& cancel);
 

@@ -83,14 +83,17 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
         renderers[worker].draw(mesh, frame, picture);
         return picture;
     };
-    for (long first = 0; first < count; first += kWorkers) {
-        std::array<std::future<Picture>, kWorkers> drawn;
-        for (int w = 0; w < kWorkers && first + w < count; ++w) drawn[w] = std::async(std::launch::async, render, w, first + w);
-        for (int w = 0; w < kWorkers && first + w < count; ++w) {
-            const Picture picture = drawn[w].get();
-            if (auto wrote = writer->write(picture.view(), times[first + w]); !wrote) return wrote;
-        }
-        if (progress && !progress(std::min(first + kWorkers, count), count)) return Error{"Stopped.", path};
+    // One frame ahead per renderer: the next is drawn while this one is encoded.
+    std::array<std::future<Picture>, kWorkers> drawn;
+    auto start = [&](long frame) {
+        if (frame < count) drawn[frame % kWorkers] = std::async(std::launch::async, render, static_cast<int>(frame % kWorkers), frame);
+    };
+    for (int w = 0; w < kWorkers; ++w) start(w);
+    for (long frame = 0; frame < count; ++frame) {
+        const Picture picture = drawn[frame % kWorkers].get();
+        start(frame + kWorkers);
+        if (auto wrote = writer->write(picture.view(), times[frame]); !wrote) return wrote;
+        if (progress && !progress(frame + 1, count)) return Error{"Stopped.", path};
     }
     return writer->finish();
 }

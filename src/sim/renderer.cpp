@@ -17,6 +17,8 @@ constexpr float kShadowSpan = 2.6F;  // metres covered by the shadow map
 
 struct Sample {
     float depth = 1e9F;
+    std::uint32_t triangle = 0;
+    float w0 = 0, w1 = 0;  // perspective-correct weights of the triangle's first two corners
     V3 normal = V3::Zero();
     V3 colour = V3::Zero();
     V3 world = V3::Zero();
@@ -56,9 +58,13 @@ struct Renderer::Impl {
     float focal = 0;
     V3 toLight, lightX, lightY;
     struct Room {
-        V3 ambient, key, world;
+        V3 ambient, key;
         float facesLight = 0;
+        float shadowX = 0, shadowY = 0, shadowDepth = 0;  // place in the shadow map
+        float vignette = 1;
+        std::array<std::uint8_t, 3> open{};               // display value where no shadow falls
     };
+    int shadowX0 = 0, shadowX1 = -1, shadowY0 = 0, shadowY1 = -1;  // part of the shadow map that holds the figure
     std::vector<Room> room;
     std::vector<float> shadow;
     std::vector<Sample> samples;
@@ -101,9 +107,9 @@ struct Renderer::Impl {
                 const float toSide = std::abs(d.dot(across)) > 1e-4F ? (std::copysign(sideWall, d.dot(across)) - eye.dot(across)) / d.dot(across) : 1e9F;
                 const float t = std::min({toBack, toFloor, toSide > 0 ? toSide : 1e9F});
                 Room r;
-                r.world = eye + d * t;
+                const V3 world = eye + d * t;
                 V3 normal, colour;
-                const float u = r.world.dot(across), v = r.world.dot(level);
+                const float u = world.dot(across), v = world.dot(level);
                 if (t == toFloor) {
                     normal = V3(0, 1, 0);
                     const int plank = static_cast<int>(std::floor(v / 0.14F));
@@ -117,35 +123,48 @@ struct Renderer::Impl {
                 } else if (t == toBack) {
                     normal = -level;
                     colour = linear(scene.wall);
-                    if (r.world.y() < 0.11F) colour = linear({232, 228, 218}) * (r.world.y() > 0.10F ? 0.7F : 1.0F);
-                    else if (r.world.y() < 0.95F) {  // boarded lower half
+                    if (world.y() < 0.11F) colour = linear({232, 228, 218}) * (world.y() > 0.10F ? 0.7F : 1.0F);
+                    else if (world.y() < 0.95F) {  // boarded lower half
                         const float board = u / 0.22F - std::floor(u / 0.22F);
                         colour = linear({176, 178, 166}) * (board < 0.03F ? 0.75F : 1.0F);
-                    } else if (r.world.y() < 0.99F) colour = linear({150, 128, 100});
+                    } else if (world.y() < 0.99F) colour = linear({150, 128, 100});
                 } else {
                     normal = across * (d.dot(across) > 0 ? -1.0F : 1.0F);
                     colour = linear(scene.wall) * 0.92F;
-                    if (r.world.y() < 0.11F) colour = linear({232, 228, 218});
+                    if (world.y() < 0.11F) colour = linear({232, 228, 218});
                 }
                 // Room light falls off into the corners; a faint pool of daylight comes from the window side.
                 const float corner = 0.72F + 0.28F * std::min(1.0F, std::min(back - v + 0.1F, sideWall - std::abs(u) + 0.1F) / 0.9F);
-                const float pool = 1.0F + 0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (r.world.y() - 1.5F) * (r.world.y() - 1.5F)) / 1.2F);
+                const float pool = 1.0F + 0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (world.y() - 1.5F) * (world.y() - 1.5F)) / 1.2F);
                 const float light = static_cast<float>(scene.light);
                 r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light;
                 r.facesLight = std::max(0.0F, normal.dot(toLight));
                 r.key = colour.cwiseProduct(V3(0.86F, 0.81F, 0.72F)) * (r.facesLight * pool * light);
+                toShadowMap(world, r.shadowX, r.shadowY, r.shadowDepth);
+                const float dx = 2.0F * x / w - 1, dy = 2.0F * y / h - 1;
+                r.vignette = 1 - 0.10F * (dx * dx + dy * dy);
+                const V3 open = (r.ambient + r.key) * r.vignette;
+                for (int c = 0; c < 3; ++c) r.open[c] = display(open[c]);
                 room[static_cast<std::size_t>(y) * w + x] = r;
             }
     }
 
+    void toShadowMap(const V3& world, float& x, float& y, float& depth) const {
+        const V3 q = world - V3(0, 0.85F, 0);
+        const float scale = kShadowSide / kShadowSpan;
+        x = q.dot(lightX) * scale + kShadowSide / 2.0F;
+        y = q.dot(lightY) * scale + kShadowSide / 2.0F;
+        depth = q.dot(toLight);
+    }
+
     void fillShadow(const Mesh& mesh) {
         std::fill(shadow.begin(), shadow.end(), -1e9F);
-        const float scale = kShadowSide / kShadowSpan;
-        const V3 middle(0, 0.85F, 0);
         std::vector<V3> p(mesh.vertices.size());
+        shadowX0 = shadowY0 = kShadowSide, shadowX1 = shadowY1 = 0;
         for (std::size_t i = 0; i < p.size(); ++i) {
-            const V3 q = mesh.vertices[i].position - middle;
-            p[i] = {q.dot(lightX) * scale + kShadowSide / 2.0F, q.dot(lightY) * scale + kShadowSide / 2.0F, q.dot(toLight)};
+            toShadowMap(mesh.vertices[i].position, p[i].x(), p[i].y(), p[i].z());
+            shadowX0 = std::min(shadowX0, static_cast<int>(p[i].x())), shadowX1 = std::max(shadowX1, static_cast<int>(p[i].x()));
+            shadowY0 = std::min(shadowY0, static_cast<int>(p[i].y())), shadowY1 = std::max(shadowY1, static_cast<int>(p[i].y()));
         }
         for (const auto& t : mesh.triangles) {
             const V3 &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
@@ -166,14 +185,11 @@ struct Renderer::Impl {
         }
     }
 
-    /// Share of the key light that reaches the point: 0 shadow … 1 lit.
-    float lit(const V3& world, float bias, int spread) const {
-        const V3 q = world - V3(0, 0.85F, 0);
-        const float scale = kShadowSide / kShadowSpan;
-        const int x = static_cast<int>(q.dot(lightX) * scale + kShadowSide / 2.0F);
-        const int y = static_cast<int>(q.dot(lightY) * scale + kShadowSide / 2.0F);
+    /// Share of the key light that reaches a place of the shadow map at `depth` (bias included): 0 shadow … 1 lit.
+    float lit(float mapX, float mapY, float depth, int spread) const {
+        const int x = static_cast<int>(mapX), y = static_cast<int>(mapY);
         if (x < 3 * spread || y < 3 * spread || x >= kShadowSide - 3 * spread || y >= kShadowSide - 3 * spread) return 1;
-        const float depth = q.dot(toLight) + bias;
+        if (x < shadowX0 - spread || x > shadowX1 + spread || y < shadowY0 - spread || y > shadowY1 + spread) return 1;
         int open = 0;
         for (int j = -1; j <= 1; ++j)
             for (int i = -1; i <= 1; ++i)
@@ -206,26 +222,37 @@ struct Renderer::Impl {
             if (std::abs(area) < 1e-6F || a.z < 0.1F || b.z < 0.1F || c.z < 0.1F) continue;
             const int x0 = std::max(left, static_cast<int>(std::min({a.x, b.x, c.x}))), x1 = std::min(left + wide - 1, static_cast<int>(std::max({a.x, b.x, c.x})) + 1);
             const int y0 = std::max(top, static_cast<int>(std::min({a.y, b.y, c.y}))), y1 = std::min(top + tall - 1, static_cast<int>(std::max({a.y, b.y, c.y})) + 1);
-            for (int y = y0; y <= y1; ++y)
-                for (int x = x0; x <= x1; ++x) {
-                    const float px = x + 0.5F, py = y + 0.5F;
-                    float w0 = ((b.x - px) * (c.y - py) - (b.y - py) * (c.x - px)) / area;
-                    float w1 = ((c.x - px) * (a.y - py) - (c.y - py) * (a.x - px)) / area;
-                    float w2 = 1 - w0 - w1;
+            // Edge functions are linear in x: step them along the row instead of computing them at each pixel.
+            const float inverse = 1 / area, za = 1 / a.z, zb = 1 / b.z, zc = 1 / c.z;
+            const float step0 = (b.y - c.y) * inverse, step1 = (c.y - a.y) * inverse;
+            for (int y = y0; y <= y1; ++y) {
+                const float px = x0 + 0.5F, py = y + 0.5F;
+                float w0 = ((b.x - px) * (c.y - py) - (b.y - py) * (c.x - px)) * inverse;
+                float w1 = ((c.x - px) * (a.y - py) - (c.y - py) * (a.x - px)) * inverse;
+                Sample* row = samples.data() + static_cast<std::size_t>(y - top) * wide - left;
+                for (int x = x0; x <= x1; ++x, w0 += step0, w1 += step1) {
+                    const float w2 = 1 - w0 - w1;
                     if (w0 < 0 || w1 < 0 || w2 < 0) continue;
-                    w0 /= a.z, w1 /= b.z, w2 /= c.z;
-                    const float z = 1 / (w0 + w1 + w2);
-                    Sample& s = samples[static_cast<std::size_t>(y - top) * wide + (x - left)];
+                    const float z = 1 / (w0 * za + w1 * zb + w2 * zc);
+                    Sample& s = row[x];
                     if (z >= s.depth) continue;
-                    const auto &va = mesh.vertices[t[0]], &vb = mesh.vertices[t[1]], &vc = mesh.vertices[t[2]];
-                    w0 *= z, w1 *= z, w2 *= z;
                     s.depth = z;
-                    s.normal = va.normal * w0 + vb.normal * w1 + vc.normal * w2;
-                    s.colour = va.colour;
-                    s.world = va.position * w0 + vb.position * w1 + vc.position * w2;
-                    s.fold = va.fold;
+                    s.triangle = static_cast<std::uint32_t>(n);
+                    s.w0 = w0 * za * z;
+                    s.w1 = w1 * zb * z;
                     s.group = mesh.groups[n];
                 }
+            }
+        }
+        for (Sample& s : samples) {
+            if (s.group == 0) continue;
+            const auto& t = mesh.triangles[s.triangle];
+            const auto &va = mesh.vertices[t[0]], &vb = mesh.vertices[t[1]], &vc = mesh.vertices[t[2]];
+            const float w2 = 1 - s.w0 - s.w1;
+            s.normal = va.normal * s.w0 + vb.normal * s.w1 + vc.normal * w2;
+            s.world = va.position * s.w0 + vb.position * s.w1 + vc.position * w2;
+            s.colour = va.colour;
+            s.fold = va.fold;
         }
     }
 
@@ -267,7 +294,9 @@ struct Renderer::Impl {
             n.normalize();
         }
         const V3 toEye = (eye - s.world).normalized();
-        const float key = std::max(0.0F, n.dot(toLight)) * lit(s.world + n * 0.012F, 0.012F, 1);
+        float mapX = 0, mapY = 0, mapDepth = 0;
+        toShadowMap(s.world + n * 0.012F, mapX, mapY, mapDepth);
+        const float key = std::max(0.0F, n.dot(toLight)) * lit(mapX, mapY, mapDepth + 0.012F, 1);
         const float sky = 0.5F + 0.5F * n.y();
         const float bounce = 0.5F - 0.5F * n.y();
         const float ground = 0.55F + 0.45F * std::min(1.0F, s.world.y() / 0.5F);
@@ -286,12 +315,19 @@ struct Renderer::Impl {
             rasterise(mesh);
             smoothNormals();
         }
-        std::vector<V3> row(w);
+        std::vector<std::array<std::uint8_t, 3>> row(w);
         for (int y = 0; y < h; ++y) {
+            const Room* rooms = room.data() + static_cast<std::size_t>(y) * w;
+            auto shadowed = [&](const Room& r) {
+                return scene.showClient && r.facesLight > 0 ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, 3) : 1.0F;
+            };
+            auto roomLight = [&](const Room& r, float open) -> V3 { return r.ambient * (0.80F + 0.20F * open) + r.key * open; };
+            auto show = [](const V3& light, float vignette) {
+                return std::array<std::uint8_t, 3>{display(light.x() * vignette), display(light.y() * vignette), display(light.z() * vignette)};
+            };
             for (int x = 0; x < w; ++x) {
-                const Room& r = room[static_cast<std::size_t>(y) * w + x];
-                const float open = scene.showClient && r.facesLight > 0 ? lit(r.world, 0.02F, 3) : 1.0F;
-                row[x] = r.ambient * (0.80F + 0.20F * open) + r.key * open;
+                const float open = shadowed(rooms[x]);
+                row[x] = open >= 1 ? rooms[x].open : show(roomLight(rooms[x], open), rooms[x].vignette);
             }
             const int sy = y * kSuper - top;
             if (sy >= 0 && sy + kSuper <= tall)
@@ -304,19 +340,20 @@ struct Renderer::Impl {
                         sum += shade(s);
                         ++covered;
                     }
-                    if (covered) row[x] = (sum + row[x] * static_cast<float>(kSuper * kSuper - covered)) / static_cast<float>(kSuper * kSuper);
+                    if (!covered) continue;
+                    constexpr int kAll = kSuper * kSuper;
+                    if (covered < kAll) sum += roomLight(rooms[x], shadowed(rooms[x])) * static_cast<float>(kAll - covered);
+                    row[x] = show(sum / static_cast<float>(kAll), rooms[x].vignette);
                 }
             const auto seed = hash(static_cast<std::uint32_t>(scene.seed * 977 + static_cast<std::uint64_t>(frame) * 131071 + y));
-            const float dy = 2.0F * y / h - 1;
+            // Sum of four bytes: close to Gaussian, σ = 1 after scaling.
+            const float grainScale = static_cast<float>(scene.noise) / 148.0F;
+            std::uint8_t* to = out.at(0, y);
             for (int x = 0; x < w; ++x) {
-                const float dx = 2.0F * x / w - 1;
-                const float vignette = 1 - 0.10F * (dx * dx + dy * dy);
                 const std::uint32_t noise = hash(seed + static_cast<std::uint32_t>(x));
-                // Sum of four bytes: close to Gaussian, σ = 1 after scaling.
-                const float grain = (static_cast<float>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510) / 148.0F * static_cast<float>(scene.noise);
-                std::uint8_t* to = out.at(x, y);
-                for (int c = 0; c < 3; ++c)
-                    to[c] = static_cast<std::uint8_t>(std::clamp(display(row[x][c] * vignette) + grain, 0.0F, 255.0F));
+                const int sum = static_cast<int>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510;
+                const int grain = static_cast<int>(std::lrint(static_cast<float>(sum) * grainScale));
+                for (int c = 0; c < 3; ++c, ++to) *to = static_cast<std::uint8_t>(std::clamp(row[x][c] + grain, 0, 255));
             }
         }
     }

@@ -107,7 +107,7 @@ Skeleton SquatMotion::at(double timeS) const {
     const Moment m = momentAt(m_spec, m_reps, timeS);
     static const RepSpec kStill{};
     const RepSpec& rep = m.rep < 0 ? kStill : m_spec.reps[m.rep];
-    const double d = m.depth;
+    const double d = std::clamp(m.depth, 0.0, 1.0);  // 1 − ease(1) may come out as −1e-16, which pow() refuses
 
     // Sway: nobody stands like a post. Millimetres, slow, the same in every run.
     const double sway = 0.004 * std::sin(1.7 * timeS) + 0.002 * std::sin(4.1 * timeS + 1);

@@ -20,11 +20,11 @@ struct Allowance {
     double still, deep;
 };
 
-inline constexpr Allowance kKneeAllowance{2.5, 5.0};
-inline constexpr Allowance kHipAllowance{3.0, 9.0};
+inline constexpr Allowance kKneeAllowance{6.0, 5.0};
+inline constexpr Allowance kHipAllowance{8.0, 9.0};
 inline constexpr Allowance kTrunkAllowance{2.0, 4.0};
 inline constexpr Allowance kShinAllowance{2.0, 5.0};
-inline constexpr Allowance kThighAllowance{2.5, 8.0};
+inline constexpr Allowance kThighAllowance{4.5, 8.0};
 
 double allowed(const Allowance& allowance, double kneeFlexionDeg);
 

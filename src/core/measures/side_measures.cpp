@@ -126,7 +126,7 @@ bool kneeLead(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
 
 bool duration(const MeasureInput& in, std::size_t from, std::size_t to, double& v, double& pm, std::size_t& at) {
     v = static_cast<double>(to - from) / in.track.rate;
-    pm = std::max(0.12, 0.08 * v);  // where slow movement begins is a matter of definition
+    pm = std::max(0.12, 0.10 * v);  // where slow movement begins is a matter of definition
     at = from;
     return true;
 }

@@ -25,13 +25,13 @@ struct RepOptions {
     /// Bent less than this: partial whatever the others do.
     double partialKneeFlexion = 55;
     /// Sinking less than this share of the set's usual depth: partial.
-    double partialShare = 0.62;
+    double partialShare = 0.5;
     /// Not rising above this share of the depth between two bottoms: one rep with two bottoms.
     double doubleShare = 0.35;
 };
 
 /// Finds the repetitions of a squat-like set: bottoms as peaks of the sinking signal, boundaries where the
-/// body starts and stops moving (speed above 5 % of the rep's top speed, or the noise of standing still).
+/// joints start and stop bending (speed of the mean of knee and hip).
 /// Only whole repetitions count: one cut off by the clip's start or end is left out.
 std::vector<Rep> findReps(const Track& track, const Series& series, const RepOptions& options = {});
 

@@ -1,0 +1,47 @@
+#include "analysis/demo_maker.h"
+
+#include <chrono>
+#include <nlohmann/json.hpp>
+
+#include "analysis/data_files.h"
+#include "sim/clip_maker.h"
+
+namespace zevo::analysis {
+
+Result<std::vector<DemoSet>> loadDemo() {
+    const auto text = readTextFile(dataDir() + "/demo/larkmoor.json");
+    if (!text) return text.error();
+    const auto root = nlohmann::json::parse(*text, nullptr, false);
+    std::vector<DemoSet> out;
+    try {
+        for (const auto& o : root.at("sets")) {
+            DemoSet s;
+            s.client = o.at("client").get<std::string>();
+            s.note = o.at("note").get<std::string>();
+            s.statureCm = o.at("spec").at("body").at("stature_cm").get<double>();
+            s.standard = o.at("standard").get<std::string>();
+            s.clipName = o.at("clip").get<std::string>();
+            s.specJson = o.at("spec").dump();
+            s.planted = o.at("spec").at("planted").get<std::vector<std::string>>();
+            out.push_back(std::move(s));
+        }
+    } catch (const nlohmann::json::exception& e) {
+        return Error{"The demo scenario “larkmoor.json” is damaged.", e.what()};
+    }
+    return out;
+}
+
+Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel, const OnProgress& progress) {
+    const auto spec = sim::clipSpecFromJson(set.specJson);
+    if (!spec) return spec.error();
+    const auto begin = std::chrono::steady_clock::now();
+    auto tell = [&](long done, long all) {
+        const double spent = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+        if (progress && done % 5 == 0) progress({done, all, spent / static_cast<double>(done) * static_cast<double>(all - done), "Drawing the demo clip"});
+        return !cancel;
+    };
+    if (auto made = sim::makeClip(*spec, path, tell); !made) return cancel ? Error{"Stopped. Nothing was kept.", "cancelled"} : made.error();
+    return writeTextFile(path + ".truth.json", sim::truthJson(*spec));
+}
+
+}  // namespace zevo::analysis

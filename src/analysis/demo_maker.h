@@ -1,0 +1,26 @@
+#pragma once
+
+#include <atomic>
+#include <string>
+#include <vector>
+
+#include "analysis/analyse_clip.h"
+#include "core/result.h"
+
+namespace zevo::analysis {
+
+/// One made-up set of the demo scenario (data/demo/larkmoor.json).
+struct DemoSet {
+    std::string client, note, standard, clipName;
+    double statureCm = 0;
+    std::string specJson;                ///< what the virtual client does
+    std::vector<std::string> planted;    ///< fault ids the clip was made to show
+};
+
+/// The demo scenario as shipped.
+Result<std::vector<DemoSet>> loadDemo();
+
+/// Draws the set's clip into `path` (and the truth beside it as NAME.truth.json). Nothing is left after a stop.
+Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel, const OnProgress& progress = {});
+
+}  // namespace zevo::analysis
