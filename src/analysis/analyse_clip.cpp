@@ -22,7 +22,7 @@ constexpr int kSeamFrames = 10;
 struct Stretch {
     double fromS = 0, toS = 0;  // [from, to)
     bool first = false, last = false;
-    PoseFrames frames;          // includes the lead-in before fromS
+    PoseFrames frames;  // includes the lead-in before fromS
     std::optional<Error> error;
     int damaged = 0;
 };
@@ -76,11 +76,14 @@ PoseFrames join(std::vector<Stretch>& stretches) {
         auto& later = stretches[k];
         std::vector<PoseFrame> leadIn;
         for (auto& f : later.frames) {
-            if (f.timeS < later.fromS - 1e-9) leadIn.push_back(f);
-            else out.push_back(f);
+            if (f.timeS < later.fromS - 1e-9)
+                leadIn.push_back(f);
+            else
+                out.push_back(f);
         }
         for (std::size_t i = 0; i < leadIn.size(); ++i) {
-            const auto earlier = std::find_if(out.begin(), out.end(), [&](const auto& f) { return std::abs(f.timeS - leadIn[i].timeS) < 1e-6; });
+            const auto earlier = std::find_if(
+                out.begin(), out.end(), [&](const auto& f) { return std::abs(f.timeS - leadIn[i].timeS) < 1e-6; });
             if (earlier == out.end() || !earlier->found || !leadIn[i].found) continue;
             const auto w = static_cast<float>(i + 1) / static_cast<float>(leadIn.size() + 1);
             for (std::size_t p = 0; p < kLandmarkCount; ++p) {
@@ -122,7 +125,8 @@ Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& optio
         if (!progress) continue;
         const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
         const long n = done, all = std::max(info.frames, n);
-        progress({n, all, n > 10 ? spent / static_cast<double>(n) * static_cast<double>(all - n) : 0, "Following the client"});
+        progress({n, all, n > 10 ? spent / static_cast<double>(n) * static_cast<double>(all - n) : 0,
+                  "Following the client"});
     }
     threads.clear();
     if (cancel) return Error{"Stopped. Nothing was kept.", "cancelled"};
@@ -133,14 +137,19 @@ Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& optio
         if (s.damaged > 0 && out.warnings.empty())
             out.warnings.emplace_back("Parts of this clip are damaged or missing; what could be read was used.");
     out.frames = join(stretches);
-    if (out.frames.empty()) return Error{"Not one picture could be read from this clip. It may be damaged or cut short.", clip};
-    const double step = out.frames.size() > 1 ? (out.frames.back().timeS - out.frames.front().timeS) / static_cast<double>(out.frames.size() - 1) : 0;
-    out.clip = {static_cast<long>(out.frames.size()), out.frames.back().timeS - out.frames.front().timeS + step, info.width, info.height, info.rotationDeg};
+    if (out.frames.empty())
+        return Error{"Not one picture could be read from this clip. It may be damaged or cut short.", clip};
+    const double step = out.frames.size() > 1 ? (out.frames.back().timeS - out.frames.front().timeS) /
+                                                    static_cast<double>(out.frames.size() - 1)
+                                              : 0;
+    out.clip = {static_cast<long>(out.frames.size()), out.frames.back().timeS - out.frames.front().timeS + step,
+                info.width, info.height, info.rotationDeg};
     return out;
 }
 
-Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPoses& poses, const std::vector<double>& timesS,
-                                          const std::string& modelDir, const std::atomic<bool>& cancel) {
+Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPoses& poses,
+                                          const std::vector<double>& timesS, const std::string& modelDir,
+                                          const std::atomic<bool>& cancel) {
     auto outliner = pose::makeOutlineReader(modelDir);
     if (!outliner) return outliner.error();
     auto reader = media::ClipReader::open(clip, {1280});

@@ -23,8 +23,8 @@ struct AnalyseOptions {
 struct Progress {
     long framesDone = 0;
     long framesInAll = 0;
-    double secondsLeft = 0;   ///< estimate; 0 while unknown
-    const char* stage = "";   ///< "Reading", "Outlines"
+    double secondsLeft = 0;  ///< estimate; 0 while unknown
+    const char* stage = "";  ///< "Reading", "Outlines"
 };
 
 /// Told a few times a second from the calling thread.
@@ -43,8 +43,9 @@ Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& optio
                             const OnProgress& progress = {});
 
 /// Outlines of the body at given moments of the clip.
-Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPoses& poses, const std::vector<double>& timesS,
-                                          const std::string& modelDir, const std::atomic<bool>& cancel);
+Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPoses& poses,
+                                          const std::vector<double>& timesS, const std::string& modelDir,
+                                          const std::atomic<bool>& cancel);
 
 /// The whole way from a clip to a measured set (not yet judged).
 struct AnalysedClip {

@@ -20,8 +20,12 @@ std::string locate(const char* variable, const char* installed, const char* buil
 
 }  // namespace
 
-std::string dataDir() { return locate("ZEVO_DATA", "../share/zevo", ZEVO_DATA_DIR); }
-std::string modelDir() { return locate("ZEVO_MODELS", "../share/zevo/models", ZEVO_MODEL_DIR); }
+std::string dataDir() {
+    return locate("ZEVO_DATA", "../share/zevo", ZEVO_DATA_DIR);
+}
+std::string modelDir() {
+    return locate("ZEVO_MODELS", "../share/zevo/models", ZEVO_MODEL_DIR);
+}
 
 Result<std::string> readTextFile(const std::string& path) {
     std::ifstream in(path, std::ios::binary);
@@ -34,7 +38,8 @@ Result<std::string> readTextFile(const std::string& path) {
 Result<Standard> loadStandard(const std::string& id) {
     if (id.empty() || id.find('/') != std::string::npos) return Error{"There is no standard “" + id + "”.", id};
     auto text = readTextFile(dataDir() + "/standards/" + id + ".json");
-    if (!text) return Error{"There is no standard “" + id + "”. Known for the squat: whole-foot, hips-back, upright.", id};
+    if (!text)
+        return Error{"There is no standard “" + id + "”. Known for the squat: whole-foot, hips-back, upright.", id};
     return parseStandard(*text, id + ".json");
 }
 
@@ -65,11 +70,15 @@ Result<void> writeTextFile(const std::string& path, const std::string& text) {
         std::ofstream out(part, std::ios::binary | std::ios::trunc);
         out << text;
         out.flush();
-        if (!out) return Error{"The file “" + fs::path(path).filename().string() + "” could not be written. Is the folder there and the disk not full?", path};
+        if (!out)
+            return Error{"The file “" + fs::path(path).filename().string() +
+                             "” could not be written. Is the folder there and the disk not full?",
+                         path};
     }
     std::error_code problem;
     fs::rename(part, path, problem);
-    if (problem) return Error{"The file “" + fs::path(path).filename().string() + "” could not be written.", problem.message()};
+    if (problem)
+        return Error{"The file “" + fs::path(path).filename().string() + "” could not be written.", problem.message()};
     return {};
 }
 

@@ -31,16 +31,20 @@ Result<std::vector<DemoSet>> loadDemo() {
     return out;
 }
 
-Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel, const OnProgress& progress) {
+Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel,
+                          const OnProgress& progress) {
     const auto spec = sim::clipSpecFromJson(set.specJson);
     if (!spec) return spec.error();
     const auto begin = std::chrono::steady_clock::now();
     auto tell = [&](long done, long all) {
         const double spent = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
-        if (progress && done % 5 == 0) progress({done, all, spent / static_cast<double>(done) * static_cast<double>(all - done), "Drawing the demo clip"});
+        if (progress && done % 5 == 0)
+            progress({done, all, spent / static_cast<double>(done) * static_cast<double>(all - done),
+                      "Drawing the demo clip"});
         return !cancel;
     };
-    if (auto made = sim::makeClip(*spec, path, tell); !made) return cancel ? Error{"Stopped. Nothing was kept.", "cancelled"} : made.error();
+    if (auto made = sim::makeClip(*spec, path, tell); !made)
+        return cancel ? Error{"Stopped. Nothing was kept.", "cancelled"} : made.error();
     return writeTextFile(path + ".truth.json", sim::truthJson(*spec));
 }
 

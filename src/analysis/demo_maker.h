@@ -13,14 +13,15 @@ namespace zevo::analysis {
 struct DemoSet {
     std::string client, note, standard, clipName;
     double statureCm = 0;
-    std::string specJson;                ///< what the virtual client does
-    std::vector<std::string> planted;    ///< fault ids the clip was made to show
+    std::string specJson;              ///< what the virtual client does
+    std::vector<std::string> planted;  ///< fault ids the clip was made to show
 };
 
 /// The demo scenario as shipped.
 Result<std::vector<DemoSet>> loadDemo();
 
 /// Draws the set's clip into `path` (and the truth beside it as NAME.truth.json). Nothing is left after a stop.
-Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel, const OnProgress& progress = {});
+Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel,
+                          const OnProgress& progress = {});
 
 }  // namespace zevo::analysis

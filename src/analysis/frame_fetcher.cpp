@@ -111,7 +111,8 @@ struct FrameFetcher::Impl {
 FrameFetcher::FrameFetcher(std::unique_ptr<Impl> impl) : m_impl(std::move(impl)) {}
 FrameFetcher::~FrameFetcher() = default;
 
-Result<std::unique_ptr<FrameFetcher>> FrameFetcher::open(const std::string& clip, std::vector<double> timesS, OnFrame onFrame, const Options& options) {
+Result<std::unique_ptr<FrameFetcher>> FrameFetcher::open(const std::string& clip, std::vector<double> timesS,
+                                                         OnFrame onFrame, const Options& options) {
     auto reader = media::ClipReader::open(clip, {options.maxSide});
     if (!reader) return reader.error();
     if (timesS.empty()) return Error{"This clip has no pictures.", clip};

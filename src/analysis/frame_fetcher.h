@@ -21,13 +21,15 @@ class FrameFetcher {
     using OnFrame = std::function<void(std::size_t index, Frame picture)>;
 
     struct Options {
-        int maxSide = 1280;                          ///< larger clips are shown scaled down
+        int maxSide = 1280;                            ///< larger clips are shown scaled down
         std::size_t budgetBytes = 192u * 1024 * 1024;  ///< for kept frames
     };
 
     /// `timesS`: presentation times of all frames, growing (the analysis knows them).
-    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS, OnFrame onFrame, const Options& options);
-    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS, OnFrame onFrame) {
+    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,
+                                                      OnFrame onFrame, const Options& options);
+    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,
+                                                      OnFrame onFrame) {
         return open(clip, std::move(timesS), std::move(onFrame), Options{});
     }
     ~FrameFetcher();

@@ -11,7 +11,9 @@ namespace {
 constexpr int kQuickGap = 30;  // frames between key frames up to which a jump stays under about 100 ms at 720p
 
 /// H.264 wants even sides.
-PictureView evenPart(const Picture& p) { return {p.rgb.data(), p.width & ~1, p.height & ~1, p.width * 3}; }
+PictureView evenPart(const Picture& p) {
+    return {p.rgb.data(), p.width & ~1, p.height & ~1, p.width * 3};
+}
 
 }  // namespace
 
@@ -21,7 +23,8 @@ Result<bool> needsReviewProxy(const std::string& clip) {
     return *gap > kQuickGap;
 }
 
-Result<void> makeReviewProxy(const std::string& clip, const std::string& out, const std::atomic<bool>& cancel, const OnProgress& progress) {
+Result<void> makeReviewProxy(const std::string& clip, const std::string& out, const std::atomic<bool>& cancel,
+                             const OnProgress& progress) {
     auto reader = media::ClipReader::open(clip, {1280});
     if (!reader) return reader.error();
     media::WriteOptions options;
@@ -43,7 +46,9 @@ Result<void> makeReviewProxy(const std::string& clip, const std::string& out, co
             writer.emplace(std::move(*made));
         }
         if (auto wrote = writer->write(view, frame.timeS); !wrote) return wrote;
-        if (progress && frame.index % 10 == 0) progress({frame.index, std::max(reader->info().frames, frame.index), 0, "Making it quick to jump about in"});
+        if (progress && frame.index % 10 == 0)
+            progress(
+                {frame.index, std::max(reader->info().frames, frame.index), 0, "Making it quick to jump about in"});
     }
     if (!writer) return Error{"Not one picture could be read from this clip.", clip};
     return writer->finish();

@@ -48,9 +48,12 @@ Arguments parse(int argc, char** argv, const std::vector<std::string>& known) {
             out.plain.push_back(a);
             continue;
         }
-        if (std::find(known.begin(), known.end(), a) == known.end()) out.problem = "There is no option " + a + ".";
-        else if (i + 1 >= argc) out.problem = "The option " + a + " needs a value.";
-        else out.options[a] = argv[++i];
+        if (std::find(known.begin(), known.end(), a) == known.end())
+            out.problem = "There is no option " + a + ".";
+        else if (i + 1 >= argc)
+            out.problem = "The option " + a + " needs a value.";
+        else
+            out.options[a] = argv[++i];
         if (!out.problem.empty()) break;
     }
     return out;
@@ -79,11 +82,13 @@ int analyse(int argc, char** argv) {
     const std::string stature = option("--stature", "0");
     char* end = nullptr;
     context.context.statureCm = std::strtod(stature.c_str(), &end);
-    if (end == stature.c_str() || *end || (context.context.statureCm != 0 && (context.context.statureCm < 80 || context.context.statureCm > 250)))
+    if (end == stature.c_str() || *end ||
+        (context.context.statureCm != 0 && (context.context.statureCm < 80 || context.context.statureCm > 250)))
         return usage("The stature must be a number of centimetres between 80 and 250.");
     context.context.view = option("--view", "auto");
     static const std::vector<std::string> views{"auto", "side", "front", "rear", "oblique"};
-    if (std::find(views.begin(), views.end(), context.context.view) == views.end()) return usage("The view must be auto, side, front, rear or oblique.");
+    if (std::find(views.begin(), views.end(), context.context.view) == views.end())
+        return usage("The view must be auto, side, front, rear or oblique.");
     const auto model = pose::modelSizeFromName(option("--model", "full"));
     if (!model) return usage(model.error().message);
 
@@ -95,15 +100,18 @@ int analyse(int argc, char** argv) {
     judgeSet(analysed->set.result, *standard);
     const std::string json = toJson(analysed->set.result);
     const std::string out = option("--out", "");
-    if (out.empty()) std::printf("%s\n", json.c_str());
-    else if (auto wrote = analysis::writeTextFile(out, json); !wrote) return usage(wrote.error().message);
+    if (out.empty())
+        std::printf("%s\n", json.c_str());
+    else if (auto wrote = analysis::writeTextFile(out, json); !wrote)
+        return usage(wrote.error().message);
     return 0;
 }
 
 int simulate(int argc, char** argv) {
     auto args = parse(argc, argv, {"--spec", "--out"});
     if (!args.problem.empty()) return usage(args.problem);
-    if (!args.plain.empty() || !args.options.count("--spec") || !args.options.count("--out")) return usage("simulate needs --spec and --out.");
+    if (!args.plain.empty() || !args.options.count("--spec") || !args.options.count("--out"))
+        return usage("simulate needs --spec and --out.");
     auto text = analysis::readTextFile(args.options["--spec"]);
     if (!text) return usage(text.error().message);
     auto spec = sim::clipSpecFromJson(*text);
@@ -112,8 +120,10 @@ int simulate(int argc, char** argv) {
     std::error_code problem;
     std::filesystem::create_directories(dir, problem);
     if (problem) return usage("The folder cannot be made: " + problem.message());
-    if (auto made = sim::makeClip(*spec, (dir / "clip.mp4").string(), [](long, long) { return !g_cancel; }); !made) return cannotJudge(made.error());
-    if (auto wrote = analysis::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec)); !wrote) return cannotJudge(wrote.error());
+    if (auto made = sim::makeClip(*spec, (dir / "clip.mp4").string(), [](long, long) { return !g_cancel; }); !made)
+        return cannotJudge(made.error());
+    if (auto wrote = analysis::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec)); !wrote)
+        return cannotJudge(wrote.error());
     return 0;
 }
 

@@ -25,23 +25,27 @@ Result<Opened> openInput(const std::string& path) {
     std::error_code ignored;
     if (!std::filesystem::exists(path, ignored))
         return Error{"This file is not there any more. It may have been moved or its drive taken out.", path};
-    if (std::filesystem::is_directory(path, ignored)) return Error{"This is a folder, not a clip. Choose a video file.", path};
+    if (std::filesystem::is_directory(path, ignored))
+        return Error{"This is a folder, not a clip. Choose a video file.", path};
     if (std::filesystem::file_size(path, ignored) == 0)
-        return Error{"This file is empty (0 bytes). The copy from the camera may have broken off; copy it again.", path};
+        return Error{"This file is empty (0 bytes). The copy from the camera may have broken off; copy it again.",
+                     path};
     AVFormatContext* raw = nullptr;
     if (const int code = avformat_open_input(&raw, path.c_str(), nullptr, nullptr); code < 0)
         return Error{"This file cannot be read as a video. It may be damaged, unfinished, or not a video at all.",
                      path + ": " + avMessage(code)};
     Opened out{InputHandle(raw), -1};
     if (const int code = avformat_find_stream_info(raw, nullptr); code < 0)
-        return Error{"This file cannot be read as a video. It may be damaged or cut short.", path + ": " + avMessage(code)};
+        return Error{"This file cannot be read as a video. It may be damaged or cut short.",
+                     path + ": " + avMessage(code)};
     for (unsigned i = 0; i < raw->nb_streams && out.stream < 0; ++i) {
         const AVStream* s = raw->streams[i];
         if (s->codecpar->codec_type == AVMEDIA_TYPE_VIDEO && !(s->disposition & AV_DISPOSITION_ATTACHED_PIC))
             out.stream = static_cast<int>(i);
     }
     if (out.stream < 0)
-        return Error{"There are no moving pictures in this file, only sound or a still cover. Choose a video clip.", path};
+        return Error{"There are no moving pictures in this file, only sound or a still cover. Choose a video clip.",
+                     path};
     for (unsigned i = 0; i < raw->nb_streams; ++i)
         if (static_cast<int>(i) != out.stream) raw->streams[i]->discard = AVDISCARD_ALL;
     return out;
@@ -74,7 +78,8 @@ void applyTurn(const Picture& from, const Turn& turn, Picture& to) {
     const int offsetY = (turn.yx < 0 || turn.yy < 0) ? h - 1 : 0;
     for (int y = 0; y < from.height; ++y)
         for (int x = 0; x < from.width; ++x)
-            std::memcpy(to.at(offsetX + turn.xx * x + turn.xy * y, offsetY + turn.yx * x + turn.yy * y), from.at(x, y), 3);
+            std::memcpy(to.at(offsetX + turn.xx * x + turn.xy * y, offsetY + turn.yx * x + turn.yy * y), from.at(x, y),
+                        3);
 }
 
 }  // namespace
@@ -92,7 +97,7 @@ struct ClipReader::Impl {
     ReadOptions options;
     Picture unturned;
     double startS = 0;
-    double wantedS = -1e9;   // frames before this are passed over after a seek
+    double wantedS = -1e9;  // frames before this are passed over after a seek
     double lastS = -1e9;
     long delivered = 0;
     int damaged = 0;
@@ -152,8 +157,9 @@ struct ClipReader::Impl {
                                                sameSize ? SWS_POINT : SWS_AREA, nullptr, nullptr, nullptr);
         scaler.reset(raw);
         if (!raw) return Error{"The pictures in this clip are in a form Zevo cannot show.", path};
-        const int matrix = frame->colorspace == AVCOL_SPC_UNSPECIFIED ? (frame->height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601)
-                                                                       : static_cast<int>(frame->colorspace);
+        const int matrix = frame->colorspace == AVCOL_SPC_UNSPECIFIED
+                               ? (frame->height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601)
+                               : static_cast<int>(frame->colorspace);
         sws_setColorspaceDetails(raw, sws_getCoefficients(matrix), frame->color_range == AVCOL_RANGE_JPEG,
                                  sws_getCoefficients(SWS_CS_ITU709), 1, 0, 1 << 16, 1 << 16);
         Picture& flat = turn.isIdentity() ? out : unturned;
@@ -182,12 +188,15 @@ Result<ClipReader> ClipReader::open(const std::string& path, const ReadOptions& 
     const AVCodecParameters* par = impl->stream->codecpar;
     if (par->width < 16 || par->height < 16 || par->width > kLargestSide || par->height > kLargestSide)
         return Error{"The picture size of this clip is not usable (" + std::to_string(par->width) + " × " +
-                         std::to_string(par->height) + ").", path};
+                         std::to_string(par->height) + ").",
+                     path};
     const AVCodec* decoder = avcodec_find_decoder(par->codec_id);
-    if (!decoder) return Error{"This clip is stored in a way Zevo cannot decode. Convert it to MP4 (H.264) and try again.", path};
+    if (!decoder)
+        return Error{"This clip is stored in a way Zevo cannot decode. Convert it to MP4 (H.264) and try again.", path};
     impl->codec.reset(avcodec_alloc_context3(decoder));
     impl->codec->thread_count = 1;  // the two workers of an analysis each have a decoder of their own
-    if (avcodec_parameters_to_context(impl->codec.get(), par) < 0 || avcodec_open2(impl->codec.get(), decoder, nullptr) < 0)
+    if (avcodec_parameters_to_context(impl->codec.get(), par) < 0 ||
+        avcodec_open2(impl->codec.get(), decoder, nullptr) < 0)
         return Error{"This clip is stored in a way Zevo cannot decode. Convert it to MP4 (H.264) and try again.", path};
     impl->codec->pkt_timebase = impl->stream->time_base;
 
@@ -200,20 +209,28 @@ Result<ClipReader> ClipReader::open(const std::string& path, const ReadOptions& 
     info.height = par->height;
     if (impl->turn.swapsSides()) std::swap(info.width, info.height);
     info.mirrored = impl->turn.xx * impl->turn.yy - impl->turn.xy * impl->turn.yx < 0;
-    if (impl->turn.swapsSides()) info.rotationDeg = impl->turn.yx > 0 ? 90 : 270;
-    else info.rotationDeg = impl->turn.yy < 0 ? 180 : 0;
+    if (impl->turn.swapsSides())
+        info.rotationDeg = impl->turn.yx > 0 ? 90 : 270;
+    else
+        info.rotationDeg = impl->turn.yy < 0 ? 180 : 0;
     const double base = av_q2d(impl->stream->time_base);
     if (impl->stream->start_time != AV_NOPTS_VALUE) impl->startS = impl->stream->start_time * base;
-    if (impl->stream->duration > 0) info.durationS = impl->stream->duration * base;
-    else if (impl->input->duration > 0) info.durationS = static_cast<double>(impl->input->duration) / AV_TIME_BASE;
+    if (impl->stream->duration > 0)
+        info.durationS = impl->stream->duration * base;
+    else if (impl->input->duration > 0)
+        info.durationS = static_cast<double>(impl->input->duration) / AV_TIME_BASE;
     const AVRational rate = av_guess_frame_rate(impl->input.get(), impl->stream, nullptr);
     info.frameRate = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 1.0, 1000.0) : 25.0;
     info.frames = impl->stream->nb_frames > 0 ? impl->stream->nb_frames : std::lround(info.durationS * info.frameRate);
     return ClipReader(std::move(impl));
 }
 
-const ClipInfo& ClipReader::info() const { return m_impl->info; }
-int ClipReader::damagedPackets() const { return m_impl->damaged; }
+const ClipInfo& ClipReader::info() const {
+    return m_impl->info;
+}
+int ClipReader::damagedPackets() const {
+    return m_impl->damaged;
+}
 
 Result<bool> ClipReader::next(VideoFrame& frame) {
     double timeS = 0;

@@ -20,9 +20,9 @@ struct ClipInfo {
 };
 
 struct VideoFrame {
-    long index = 0;     ///< number of frames delivered since the last seek
-    double timeS = 0;   ///< presentation time, 0 = start of the video stream
-    Picture picture;    ///< upright, square pixels, 8-bit RGB
+    long index = 0;    ///< number of frames delivered since the last seek
+    double timeS = 0;  ///< presentation time, 0 = start of the video stream
+    Picture picture;   ///< upright, square pixels, 8-bit RGB
 };
 
 struct ReadOptions {

@@ -23,7 +23,8 @@ struct ClipWriter::Impl {
     bool finished = false;
 
     Error failed(const char* what, int code = 0) const {
-        return {"The clip could not be written. Is the disk full?", path + ": " + what + (code ? " " + avMessage(code) : "")};
+        return {"The clip could not be written. Is the disk full?",
+                path + ": " + what + (code ? " " + avMessage(code) : "")};
     }
 
     Result<void> drain() {
@@ -34,7 +35,8 @@ struct ClipWriter::Impl {
             packet->stream_index = stream->index;
             packet->duration = frameDuration;
             av_packet_rescale_ts(packet.get(), kTimeBase, stream->time_base);
-            if (const int code = av_interleaved_write_frame(output.get(), packet.get()); code < 0) return failed("write", code);
+            if (const int code = av_interleaved_write_frame(output.get(), packet.get()); code < 0)
+                return failed("write", code);
         }
     }
 };
@@ -56,7 +58,8 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     if (width < 16 || height < 16 || width % 2 || height % 2) return impl->failed("odd picture size");
     const AVOutputFormat* format = av_guess_format(nullptr, path.c_str(), nullptr);
     AVFormatContext* raw = nullptr;
-    if (!format || avformat_alloc_output_context2(&raw, format, nullptr, impl->partPath.c_str()) < 0) return impl->failed("format");
+    if (!format || avformat_alloc_output_context2(&raw, format, nullptr, impl->partPath.c_str()) < 0)
+        return impl->failed("format");
     impl->output.reset(raw);
     const AVCodec* encoder = avcodec_find_encoder_by_name("libx264");
     if (!encoder) encoder = avcodec_find_encoder(AV_CODEC_ID_MPEG4);
@@ -84,27 +87,32 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     impl->stream->avg_frame_rate = c.framerate;
     avcodec_parameters_from_context(impl->stream->codecpar, &c);
     if (options.rotationTagDeg != 0) {
-        auto* matrix = reinterpret_cast<std::int32_t*>(av_stream_new_side_data(impl->stream, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
+        auto* matrix = reinterpret_cast<std::int32_t*>(
+            av_stream_new_side_data(impl->stream, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
         if (matrix) av_display_rotation_set(matrix, -options.rotationTagDeg);
     }
     impl->frameDuration = std::llround(kTimeBase.den / options.frameRate);
-    if (const int code = avio_open(&raw->pb, impl->partPath.c_str(), AVIO_FLAG_WRITE); code < 0) return impl->failed("open", code);
+    if (const int code = avio_open(&raw->pb, impl->partPath.c_str(), AVIO_FLAG_WRITE); code < 0)
+        return impl->failed("open", code);
     if (const int code = avformat_write_header(raw, nullptr); code < 0) return impl->failed("header", code);
     AVFrame& f = *impl->frame;
     f.format = c.pix_fmt;
     f.width = width;
     f.height = height;
     if (av_frame_get_buffer(&f, 0) < 0) return impl->failed("memory");
-    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, AV_PIX_FMT_YUV420P, SWS_BILINEAR, nullptr, nullptr, nullptr));
+    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, AV_PIX_FMT_YUV420P, SWS_BILINEAR,
+                                      nullptr, nullptr, nullptr));
     if (!impl->scaler) return impl->failed("scaler");
     sws_setColorspaceDetails(impl->scaler.get(), sws_getCoefficients(SWS_CS_ITU709), 1,
-                             sws_getCoefficients(height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601), 0, 0, 1 << 16, 1 << 16);
+                             sws_getCoefficients(height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601), 0, 0, 1 << 16,
+                             1 << 16);
     return ClipWriter(std::move(impl));
 }
 
 Result<void> ClipWriter::write(const PictureView& picture, double timeS) {
     Impl& m = *m_impl;
-    if (picture.width != m.codec->width || picture.height != m.codec->height) return m.failed("picture of another size");
+    if (picture.width != m.codec->width || picture.height != m.codec->height)
+        return m.failed("picture of another size");
     const std::int64_t pts = std::llround(timeS * kTimeBase.den);
     if (pts <= m.lastPts) return m.failed("time runs backwards");
     m.lastPts = pts;

@@ -13,7 +13,7 @@ struct WriteOptions {
     int quality = 20;           ///< x264 constant rate factor: smaller is better and larger
     int keyFrameInterval = 15;  ///< frames; short so that the stage can jump anywhere quickly
     const char* preset = "veryfast";
-    int rotationTagDeg = 0;     ///< clockwise turn a player shall apply (a phone held upright stores 90)
+    int rotationTagDeg = 0;  ///< clockwise turn a player shall apply (a phone held upright stores 90)
 };
 
 /// Writes H.264 into MP4 or Matroska (by the path's ending). The file appears under its name only when

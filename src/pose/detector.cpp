@@ -56,8 +56,7 @@ Detector::Detector(Network network) : m_network(std::move(network)) {
     for (const auto& [grid, perCell] : {std::pair{28, 2}, {14, 2}, {7, 6}})
         for (int y = 0; y < grid; ++y)
             for (int x = 0; x < grid; ++x)
-                for (int k = 0; k < perCell; ++k)
-                    m_anchors.emplace_back((x + 0.5F) / grid, (y + 0.5F) / grid);
+                for (int k = 0; k < perCell; ++k) m_anchors.emplace_back((x + 0.5F) / grid, (y + 0.5F) / grid);
 }
 
 Result<Detector> Detector::create(const Graph& graph) {
@@ -98,7 +97,8 @@ Result<std::vector<Detection>> Detector::detect(const PictureView& picture) {
         d.height = c.v[3] * square;
         d.left = x0 + c.v[0] * square - d.width / 2;
         d.top = y0 + c.v[1] * square - d.height / 2;
-        d.region = Region::fromPoints(x0 + c.v[4] * square, y0 + c.v[5] * square, x0 + c.v[6] * square, y0 + c.v[7] * square);
+        d.region =
+            Region::fromPoints(x0 + c.v[4] * square, y0 + c.v[5] * square, x0 + c.v[6] * square, y0 + c.v[7] * square);
         out.push_back(d);
     }
     return out;

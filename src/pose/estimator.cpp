@@ -69,7 +69,8 @@ class NetworkOutlineReader final : public OutlineReader {
         const Region region{(left + right) / 2, (top + bottom) / 2, size, 0};
         auto reading = m_landmarker.read(picture, region);
         if (!reading) return reading.error();
-        return BodyMask{Landmarker::kSide, std::move(reading->body), region.centreX, region.centreY, region.size, region.rotation};
+        return BodyMask{Landmarker::kSide, std::move(reading->body), region.centreX, region.centreY,
+                        region.size,       region.rotation};
     }
 
   private:
@@ -90,9 +91,12 @@ Result<ModelSize> modelSizeFromName(const std::string& name) {
 
 std::string modelName(ModelSize size) {
     switch (size) {
-        case ModelSize::Lite: return "lite";
-        case ModelSize::Heavy: return "heavy";
-        case ModelSize::Full: break;
+        case ModelSize::Lite:
+            return "lite";
+        case ModelSize::Heavy:
+            return "heavy";
+        case ModelSize::Full:
+            break;
     }
     return "full";
 }

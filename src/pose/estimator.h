@@ -32,8 +32,8 @@ Result<std::unique_ptr<Estimator>> makeNetworkEstimator(const std::string& model
 
 /// Where the body is in a picture, for outlines: the picture is sampled once, the mask lies over `region`.
 struct BodyMask {
-    int side = 0;               ///< mask is side × side
-    std::vector<float> inside;  ///< 0..1, row by row
+    int side = 0;                                             ///< mask is side × side
+    std::vector<float> inside;                                ///< 0..1, row by row
     double centreX = 0, centreY = 0, size = 0, rotation = 0;  ///< the square it covers, picture pixels
 };
 

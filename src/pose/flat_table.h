@@ -63,8 +63,7 @@ class FlatTable {
         const std::size_t count = readAt<std::uint32_t>(m_file, start);
         if (count > m_file.size() / 4) throw MalformedFile("a list runs past the end of the file");
         out.reserve(count);
-        for (std::size_t i = 0; i < count; ++i)
-            out.push_back({m_file, follow(m_file, add(m_file, start, 4 + 4 * i))});
+        for (std::size_t i = 0; i < count; ++i) out.push_back({m_file, follow(m_file, add(m_file, start, 4 + 4 * i))});
         return out;
     }
 
@@ -83,9 +82,7 @@ class FlatTable {
         return at + step;
     }
 
-    static std::size_t follow(Bytes file, std::size_t at) {
-        return add(file, at, readAt<std::uint32_t>(file, at));
-    }
+    static std::size_t follow(Bytes file, std::size_t at) { return add(file, at, readAt<std::uint32_t>(file, at)); }
 
     template <typename T>
     static T readAt(Bytes file, std::size_t at) {

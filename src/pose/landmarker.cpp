@@ -9,7 +9,9 @@ namespace {
 constexpr int kRaw = 39;  // 33 body points and six helpers; 33 → 34 span the next region
 constexpr int kHeat = 64;
 
-float sigmoid(float v) { return 1.0F / (1.0F + std::exp(-v)); }
+float sigmoid(float v) {
+    return 1.0F / (1.0F + std::exp(-v));
+}
 
 /// Moves (u, v) to the centre of mass of the heat map around it, when the map is confident there.
 void refine(std::span<const float> heat, int point, double& u, double& v) {
@@ -66,9 +68,11 @@ Result<LandmarkReading> Landmarker::read(const PictureView& picture, const Regio
             helper[k - 33][1] = y;
             continue;
         }
-        out.pose.points[k] = {static_cast<float>(x), static_cast<float>(y), sigmoid(raw[k * 5 + 3]), sigmoid(raw[k * 5 + 4])};
+        out.pose.points[k] = {static_cast<float>(x), static_cast<float>(y), sigmoid(raw[k * 5 + 3]),
+                              sigmoid(raw[k * 5 + 4])};
         const float wx = world[k * 3], wy = world[k * 3 + 1];
-        out.pose.world[k] = {static_cast<float>(c * wx - s * wy), static_cast<float>(s * wx + c * wy), world[k * 3 + 2]};
+        out.pose.world[k] = {static_cast<float>(c * wx - s * wy), static_cast<float>(s * wx + c * wy),
+                             world[k * 3 + 2]};
     }
     out.nextRegion = Region::fromPoints(helper[0][0], helper[0][1], helper[1][0], helper[1][1]);
     for (float logit : m_network.output("Identity_2")) out.body.push_back(sigmoid(logit));

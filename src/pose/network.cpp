@@ -61,20 +61,26 @@ class Builder {
     void add(const Op& op) {
         if (op.kind == OpKind::Pad && foldsIntoConvolution(op)) return;
         switch (op.kind) {
-            case OpKind::Conv2D: return convolution(op);
-            case OpKind::DepthwiseConv2D: return depthwise(op);
+            case OpKind::Conv2D:
+                return convolution(op);
+            case OpKind::DepthwiseConv2D:
+                return depthwise(op);
             case OpKind::Add: {
                 const auto [lo, hi] = range(op.activation);
-                return check(xnn_define_add2(m_subgraph, lo, hi, id(in(op, 0)), id(in(op, 1)), id(op.outputs[0]), 0), "ADD");
+                return check(xnn_define_add2(m_subgraph, lo, hi, id(in(op, 0)), id(in(op, 1)), id(op.outputs[0]), 0),
+                             "ADD");
             }
-            case OpKind::Pad: return pad(op);
+            case OpKind::Pad:
+                return pad(op);
             case OpKind::ResizeBilinear: {
                 if (op.alignCorners || !op.halfPixelCentres) throw Unsupported{"resize without half-pixel centres"};
                 const auto& shape = shapeOf(op.outputs[0], 4);
                 return check(xnn_define_static_resize_bilinear_2d(m_subgraph, shape[1], shape[2], id(in(op, 0)),
-                                                                  id(op.outputs[0]), 0), "RESIZE_BILINEAR");
+                                                                  id(op.outputs[0]), 0),
+                             "RESIZE_BILINEAR");
             }
-            case OpKind::MaxPool2D: return maxPool(op);
+            case OpKind::MaxPool2D:
+                return maxPool(op);
             case OpKind::Logistic:
                 return check(xnn_define_sigmoid(m_subgraph, id(in(op, 0)), id(op.outputs[0]), 0), "LOGISTIC");
             case OpKind::Reshape: {
@@ -82,12 +88,15 @@ class Builder {
                 if (m_graph.tensors[in(op, 0)].elementCount() != m_graph.tensors[op.outputs[0]].elementCount())
                     throw Unsupported{"reshape to another size"};
                 return check(xnn_define_static_reshape(m_subgraph, shape.size(), shape.data(), id(in(op, 0)),
-                                                       id(op.outputs[0]), 0), "RESHAPE");
+                                                       id(op.outputs[0]), 0),
+                             "RESHAPE");
             }
             case OpKind::DepthToSpace:
                 return check(xnn_define_depth_to_space(m_subgraph, id(in(op, 0)), id(op.outputs[0]),
-                                                       static_cast<std::uint32_t>(op.blockSize), 0), "DEPTH_TO_SPACE");
-            case OpKind::Concatenation: return;  // joined by hand after the run
+                                                       static_cast<std::uint32_t>(op.blockSize), 0),
+                             "DEPTH_TO_SPACE");
+            case OpKind::Concatenation:
+                return;  // joined by hand after the run
         }
     }
 
@@ -98,12 +107,14 @@ class Builder {
         std::uint32_t external = XNN_INVALID_VALUE_ID, flags = 0;
         if (m_externals.contains(tensor)) {
             external = static_cast<std::uint32_t>(std::distance(m_externals.begin(), m_externals.find(tensor)));
-            const bool isInput = std::find(m_graph.inputs.begin(), m_graph.inputs.end(), tensor) != m_graph.inputs.end();
+            const bool isInput =
+                std::find(m_graph.inputs.begin(), m_graph.inputs.end(), tensor) != m_graph.inputs.end();
             flags = isInput ? XNN_VALUE_FLAG_EXTERNAL_INPUT : XNN_VALUE_FLAG_EXTERNAL_OUTPUT;
         }
         std::uint32_t made = XNN_INVALID_VALUE_ID;
         check(xnn_define_tensor_value(m_subgraph, xnn_datatype_fp32, t.shape.size(), t.shape.data(),
-                                      t.floats.empty() ? nullptr : t.floats.data(), external, flags, &made), "tensor");
+                                      t.floats.empty() ? nullptr : t.floats.data(), external, flags, &made),
+              "tensor");
         return m_ids[tensor] = made;
     }
 
@@ -142,9 +153,11 @@ class Builder {
         const auto users = m_users.find(op.outputs[0]);
         if (users == m_users.end() || m_externals.contains(op.outputs[0])) return false;
         for (const Op* user : users->second)
-            if ((user->kind != OpKind::Conv2D && user->kind != OpKind::DepthwiseConv2D) || user->samePadding) return false;
-        m_folded[op.outputs[0]] = {in(op, 0), {static_cast<std::uint32_t>(p[1][0]), static_cast<std::uint32_t>(p[2][1]),
-                                              static_cast<std::uint32_t>(p[1][1]), static_cast<std::uint32_t>(p[2][0])}};
+            if ((user->kind != OpKind::Conv2D && user->kind != OpKind::DepthwiseConv2D) || user->samePadding)
+                return false;
+        m_folded[op.outputs[0]] = {in(op, 0),
+                                   {static_cast<std::uint32_t>(p[1][0]), static_cast<std::uint32_t>(p[2][1]),
+                                    static_cast<std::uint32_t>(p[1][1]), static_cast<std::uint32_t>(p[2][0])}};
         return true;
     }
 
@@ -164,9 +177,10 @@ class Builder {
         const auto& k = shapeOf(in(op, 1), 4);  // out, h, w, in
         if (op.samePadding) addSamePadding(p, shape, static_cast<int>(k[1]), static_cast<int>(k[2]), op);
         const auto [lo, hi] = range(op.activation);
-        check(xnn_define_convolution_2d(m_subgraph, p.top, p.right, p.bottom, p.left, k[1], k[2], op.strideH, op.strideW,
-                                        op.dilationH, op.dilationW, 1, k[3], k[0], lo, hi, id(input), id(in(op, 1)),
-                                        bias(op), id(op.outputs[0]), 0), "CONV_2D");
+        check(xnn_define_convolution_2d(m_subgraph, p.top, p.right, p.bottom, p.left, k[1], k[2], op.strideH,
+                                        op.strideW, op.dilationH, op.dilationW, 1, k[3], k[0], lo, hi, id(input),
+                                        id(in(op, 1)), bias(op), id(op.outputs[0]), 0),
+              "CONV_2D");
     }
 
     void depthwise(const Op& op) {
@@ -177,8 +191,9 @@ class Builder {
         if (k[3] % shape[3] != 0) throw Unsupported{"depthwise multiplier"};
         const auto [lo, hi] = range(op.activation);
         check(xnn_define_depthwise_convolution_2d(m_subgraph, p.top, p.right, p.bottom, p.left, k[1], k[2], op.strideH,
-                                                  op.strideW, op.dilationH, op.dilationW, k[3] / shape[3], shape[3], lo, hi,
-                                                  id(input), id(in(op, 1)), bias(op), id(op.outputs[0]), 0), "DEPTHWISE_CONV_2D");
+                                                  op.strideW, op.dilationH, op.dilationW, k[3] / shape[3], shape[3], lo,
+                                                  hi, id(input), id(in(op, 1)), bias(op), id(op.outputs[0]), 0),
+              "DEPTHWISE_CONV_2D");
     }
 
     void pad(const Op& op) {
@@ -186,15 +201,17 @@ class Builder {
         std::array<std::size_t, 4> before{}, after{};
         for (std::size_t i = 0; i < 4; ++i) before[i] = p[i][0], after[i] = p[i][1];
         check(xnn_define_static_constant_pad(m_subgraph, before.data(), after.data(), 0.0F, id(in(op, 0)),
-                                             id(op.outputs[0]), 0), "PAD");
+                                             id(op.outputs[0]), 0),
+              "PAD");
     }
 
     void maxPool(const Op& op) {
         Padding p;
         if (op.samePadding) addSamePadding(p, shapeOf(in(op, 0), 4), op.filterH, op.filterW, op);
         const auto [lo, hi] = range(op.activation);
-        check(xnn_define_max_pooling_2d(m_subgraph, p.top, p.right, p.bottom, p.left, op.filterH, op.filterW, op.strideH,
-                                        op.strideW, 1, 1, lo, hi, id(in(op, 0)), id(op.outputs[0]), 0), "MAX_POOL_2D");
+        check(xnn_define_max_pooling_2d(m_subgraph, p.top, p.right, p.bottom, p.left, op.filterH, op.filterW,
+                                        op.strideH, op.strideW, 1, 1, lo, hi, id(in(op, 0)), id(op.outputs[0]), 0),
+              "MAX_POOL_2D");
     }
 
     const Graph& m_graph;
@@ -214,7 +231,7 @@ struct Network::Impl {
     Graph graph;  // the runtime keeps pointers to the constants until it is built
     Runtime runtime;
     int input = 0;
-    std::map<int, std::vector<float>> values;      // external tensors
+    std::map<int, std::vector<float>> values;       // external tensors
     std::map<std::string, std::vector<int>> parts;  // output name → tensors, joined in this order
     std::map<std::string, std::vector<float>> joined;
 };
@@ -285,7 +302,8 @@ Result<Network> Network::create(const Graph& graph, const std::vector<std::strin
     for (int tensor : externals) {
         auto& buffer = impl->values[tensor];
         buffer.assign(impl->graph.tensors[tensor].elementCount() + kSlack, 0.0F);
-        bindings.push_back({static_cast<std::uint32_t>(std::distance(externals.begin(), externals.find(tensor))), buffer.data()});
+        bindings.push_back(
+            {static_cast<std::uint32_t>(std::distance(externals.begin(), externals.find(tensor))), buffer.data()});
     }
     if (xnn_setup_runtime(impl->runtime.get(), bindings.size(), bindings.data()) != xnn_status_success)
         return fail("runtime set-up");

@@ -20,8 +20,8 @@ Region Region::fromPoints(double x0, double y0, double x1, double y1) {
     return r;
 }
 
-void sampleRegion(const PictureView& picture, const Region& region, int side, Border border, float scale,
-                  float offset, std::span<float> out) {
+void sampleRegion(const PictureView& picture, const Region& region, int side, Border border, float scale, float offset,
+                  std::span<float> out) {
     const float step = static_cast<float>(region.size / side);
     const float c = static_cast<float>(std::cos(region.rotation)) * step;
     const float s = static_cast<float>(std::sin(region.rotation)) * step;

@@ -22,7 +22,7 @@ enum class Border { Black, Replicate };
 
 /// Samples the region bilinearly into side × side × 3 floats: value = byte · scale + offset.
 /// Crop pixel (i, j) is read at u = (i + ½)/side, v = (j + ½)/side.
-void sampleRegion(const PictureView& picture, const Region& region, int side, Border border, float scale,
-                  float offset, std::span<float> out);
+void sampleRegion(const PictureView& picture, const Region& region, int side, Border border, float scale, float offset,
+                  std::span<float> out);
 
 }  // namespace zevo::pose

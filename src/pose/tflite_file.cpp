@@ -16,9 +16,16 @@ namespace {
 // Built-in operator and element codes of the public schema.
 constexpr int kDequantize = 6, kDensify = 124;
 const std::map<int, OpKind> kOps = {
-    {0, OpKind::Add},           {2, OpKind::Concatenation}, {3, OpKind::Conv2D},  {4, OpKind::DepthwiseConv2D},
-    {5, OpKind::DepthToSpace},  {14, OpKind::Logistic},     {17, OpKind::MaxPool2D}, {22, OpKind::Reshape},
-    {23, OpKind::ResizeBilinear}, {34, OpKind::Pad},
+    {0, OpKind::Add},
+    {2, OpKind::Concatenation},
+    {3, OpKind::Conv2D},
+    {4, OpKind::DepthwiseConv2D},
+    {5, OpKind::DepthToSpace},
+    {14, OpKind::Logistic},
+    {17, OpKind::MaxPool2D},
+    {22, OpKind::Reshape},
+    {23, OpKind::ResizeBilinear},
+    {34, OpKind::Pad},
 };
 enum ElementType { Float32 = 0, Float16 = 1, Int32 = 2 };
 constexpr std::size_t kMaxElements = std::size_t{1} << 28;  // a gigabyte of floats: no network of ours is near
@@ -70,7 +77,11 @@ std::vector<float> densify(const FlatTable& sparsity, const std::vector<std::siz
         throw MalformedFile("sparse tensor with inconsistent dimensions");
 
     std::vector<std::size_t> blockSize(n, 1);
-    struct Dim { bool compressed; std::int64_t size; std::vector<std::int64_t> segments, indices; };
+    struct Dim {
+        bool compressed;
+        std::int64_t size;
+        std::vector<std::int64_t> segments, indices;
+    };
     std::vector<Dim> level;
     for (const auto& d : dims) {
         Dim dim{d.scalar<std::int8_t>(0, 0) == 1, d.scalar<std::int32_t>(1, 0), {}, {}};
@@ -164,13 +175,18 @@ void readOptions(const FlatTable& table, Op& op) {
             op.filterH = o.scalar<std::int32_t>(4, 1);
             op.activation = activationOf(o.scalar<std::int8_t>(5, 0));
             break;
-        case OpKind::Add: op.activation = activationOf(o.scalar<std::int8_t>(0, 0)); break;
+        case OpKind::Add:
+            op.activation = activationOf(o.scalar<std::int8_t>(0, 0));
+            break;
         case OpKind::ResizeBilinear:
             op.alignCorners = o.scalar<std::uint8_t>(2, 0) != 0;
             op.halfPixelCentres = o.scalar<std::uint8_t>(3, 0) != 0;
             break;
-        case OpKind::DepthToSpace: op.blockSize = o.scalar<std::int32_t>(0, 1); break;
-        default: break;
+        case OpKind::DepthToSpace:
+            op.blockSize = o.scalar<std::int32_t>(0, 1);
+            break;
+        default:
+            break;
     }
     for (int v : {op.strideW, op.strideH, op.dilationW, op.dilationH, op.filterW, op.filterH, op.blockSize})
         if (v < 1 || v > 4096) throw MalformedFile("an operator option is out of range");
@@ -242,7 +258,8 @@ Graph parse(FlatTable::Bytes file) {
             continue;
         }
         const auto kind = kOps.find(opCodes[code]);
-        if (kind == kOps.end()) throw MalformedFile("operator " + std::to_string(opCodes[code]) + " is not known to Zevo");
+        if (kind == kOps.end())
+            throw MalformedFile("operator " + std::to_string(opCodes[code]) + " is not known to Zevo");
         op.kind = kind->second;
         readOptions(o, op);
         graph.ops.push_back(std::move(op));

@@ -12,8 +12,18 @@ namespace zevo::pose {
 /// The part of a TensorFlow Lite graph that Zevo's networks use, read out of the FlatBuffer with every
 /// offset checked against the file's length: a malformed file gives an Error, never a crash.
 /// Field numbers follow the public schema of the format (tensorflow/lite/schema/schema.fbs, version 3).
-enum class OpKind { Conv2D, DepthwiseConv2D, Add, Pad, ResizeBilinear, MaxPool2D, Logistic, Reshape,
-                    Concatenation, DepthToSpace };
+enum class OpKind {
+    Conv2D,
+    DepthwiseConv2D,
+    Add,
+    Pad,
+    ResizeBilinear,
+    MaxPool2D,
+    Logistic,
+    Reshape,
+    Concatenation,
+    DepthToSpace
+};
 
 enum class Activation { None, Relu, Relu6 };
 
@@ -29,7 +39,7 @@ struct Tensor {
 
 struct Op {
     OpKind kind{};
-    std::vector<int> inputs;   ///< tensor numbers; −1 = absent
+    std::vector<int> inputs;  ///< tensor numbers; −1 = absent
     std::vector<int> outputs;
     bool samePadding = false;
     int strideW = 1, strideH = 1, dilationW = 1, dilationH = 1;

@@ -12,7 +12,9 @@ std::vector<double> frameTimes(const ClipSpec& spec) {
     const auto count = static_cast<long>(SquatMotion(spec.motion).durationS() * spec.frameRate);
     std::vector<double> times;
     for (long i = 0; i < count; ++i) {
-        const double late = spec.jitter * (0.5 + 0.5 * std::sin(static_cast<double>(i) * 12.9898 + static_cast<double>(spec.scene.seed)));
+        const double late =
+            spec.jitter *
+            (0.5 + 0.5 * std::sin(static_cast<double>(i) * 12.9898 + static_cast<double>(spec.scene.seed)));
         times.push_back((static_cast<double>(i) + (i == 0 ? 0 : late)) / spec.frameRate);
     }
     return times;
@@ -28,7 +30,8 @@ PoseFrame truePose(const Skeleton& s, const Renderer& camera, double timeS) {
         camera.project(p, x, y);
         pose.at(id) = {static_cast<float>(x), static_cast<float>(y), 1, 1};
         const Vec3 rel = p - s.midHip;
-        pose.world[static_cast<std::size_t>(id)] = {static_cast<float>(rel.x()), static_cast<float>(-rel.y()), static_cast<float>(rel.z())};
+        pose.world[static_cast<std::size_t>(id)] = {static_cast<float>(rel.x()), static_cast<float>(-rel.y()),
+                                                    static_cast<float>(rel.z())};
     };
     auto pair = [&](Landmark left, const std::array<Vec3, 2>& p) {
         put(left, p[0]);
@@ -36,7 +39,8 @@ PoseFrame truePose(const Skeleton& s, const Renderer& camera, double timeS) {
     };
     const Vec3 f = (s.nose - s.headCentre).normalized();
     put(Landmark::Nose, s.nose);
-    for (int i = 1; i <= 6; ++i) put(static_cast<Landmark>(i), s.headCentre + 0.08 * f + Vec3(0, 0.01, i <= 3 ? -0.03 : 0.03));
+    for (int i = 1; i <= 6; ++i)
+        put(static_cast<Landmark>(i), s.headCentre + 0.08 * f + Vec3(0, 0.01, i <= 3 ? -0.03 : 0.03));
     pair(Landmark::LeftEar, s.ear);
     put(Landmark::MouthLeft, s.headCentre + 0.08 * f - Vec3(0, 0.06, 0.02));
     put(Landmark::MouthRight, s.headCentre + 0.08 * f - Vec3(0, 0.06, -0.02));
@@ -86,7 +90,8 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
     // One frame ahead per renderer: the next is drawn while this one is encoded.
     std::array<std::future<Picture>, kWorkers> drawn;
     auto start = [&](long frame) {
-        if (frame < count) drawn[frame % kWorkers] = std::async(std::launch::async, render, static_cast<int>(frame % kWorkers), frame);
+        if (frame < count)
+            drawn[frame % kWorkers] = std::async(std::launch::async, render, static_cast<int>(frame % kWorkers), frame);
     };
     for (int w = 0; w < kWorkers; ++w) start(w);
     for (long frame = 0; frame < count; ++frame) {
@@ -102,8 +107,12 @@ std::string truthJson(const ClipSpec& spec) {
     const SquatMotion motion(spec.motion);
     const Renderer camera(spec.scene);
     const int near = spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
-    json out{{"schema", "zevo-truth-1"}, {"stature_cm", spec.motion.body.statureCm}, {"near_side", near ? "right" : "left"}, {"planted", spec.planted}};
-    for (const auto& r : motion.reps()) out["reps"].push_back({{"start_s", r.startS}, {"bottom_s", r.bottomS}, {"end_s", r.endS}});
+    json out{{"schema", "zevo-truth-1"},
+             {"stature_cm", spec.motion.body.statureCm},
+             {"near_side", near ? "right" : "left"},
+             {"planted", spec.planted}};
+    for (const auto& r : motion.reps())
+        out["reps"].push_back({{"start_s", r.startS}, {"bottom_s", r.bottomS}, {"end_s", r.endS}});
     for (double t : frameTimes(spec)) {
         const Skeleton s = motion.at(t);
         const TrueAngles a = trueAngles(s, near);
@@ -113,11 +122,21 @@ std::string truthJson(const ClipSpec& spec) {
             return json{p.x(), p.y(), p.z(), x, y};
         };
         static const char* const kPhase[] = {"top", "lowering", "bottom", "lifting"};
-        out["frames"].push_back({{"t_s", t}, {"phase", kPhase[static_cast<int>(s.phase)]}, {"rep", s.rep},
-                                 {"knee_flexion", a.kneeFlexion}, {"hip_flexion", a.hipFlexion}, {"trunk_lean", a.trunkLean},
-                                 {"shin_angle", a.shinAngle}, {"thigh_angle", a.thighAngle}, {"heel_rise", a.heelRiseCm},
-                                 {"hip", place(s.hip[near])}, {"knee", place(s.knee[near])}, {"ankle", place(s.ankle[near])},
-                                 {"heel", place(s.heel[near])}, {"toe", place(s.toe[near])}, {"shoulder", place(s.shoulder[near])},
+        out["frames"].push_back({{"t_s", t},
+                                 {"phase", kPhase[static_cast<int>(s.phase)]},
+                                 {"rep", s.rep},
+                                 {"knee_flexion", a.kneeFlexion},
+                                 {"hip_flexion", a.hipFlexion},
+                                 {"trunk_lean", a.trunkLean},
+                                 {"shin_angle", a.shinAngle},
+                                 {"thigh_angle", a.thighAngle},
+                                 {"heel_rise", a.heelRiseCm},
+                                 {"hip", place(s.hip[near])},
+                                 {"knee", place(s.knee[near])},
+                                 {"ankle", place(s.ankle[near])},
+                                 {"heel", place(s.heel[near])},
+                                 {"toe", place(s.toe[near])},
+                                 {"shoulder", place(s.shoulder[near])},
                                  {"mass_centre", place(s.massCentre)}});
     }
     return out.dump();
@@ -141,8 +160,11 @@ struct Reader {
     void colour(const json& object, const char* key, Colour& into, const std::string& path) {
         std::vector<int> rgb;
         get(object, key, rgb, path);
-        if (rgb.size() == 3) into = {static_cast<std::uint8_t>(rgb[0]), static_cast<std::uint8_t>(rgb[1]), static_cast<std::uint8_t>(rgb[2])};
-        else if (!rgb.empty() && problem.empty()) problem = path + "/" + key + " needs three numbers";
+        if (rgb.size() == 3)
+            into = {static_cast<std::uint8_t>(rgb[0]), static_cast<std::uint8_t>(rgb[1]),
+                    static_cast<std::uint8_t>(rgb[2])};
+        else if (!rgb.empty() && problem.empty())
+            problem = path + "/" + key + " needs three numbers";
     }
 };
 
@@ -202,14 +224,17 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
         r.get(j, "bounce", rep.bounce, path);
         r.get(j, "balance_shift", rep.balanceShift, path);
         r.get(j, "lockout_lean_deg", rep.lockoutLeanDeg, path);
-        if (rep.lowerS < 0.1 || rep.liftS < 0.1 || rep.pauseS < 0 || rep.topS < 0.05) return Error{"A rep's times are too short.", path};
+        if (rep.lowerS < 0.1 || rep.liftS < 0.1 || rep.pauseS < 0 || rep.topS < 0.05)
+            return Error{"A rep's times are too short.", path};
         spec.motion.reps.push_back(rep);
     }
     if (!r.problem.empty()) return Error{"The spec has a mistake: " + r.problem + ".", ""};
     if (c.width < 64 || c.height < 64 || c.width > 4096 || c.height > 4096 || c.width % 2 || c.height % 2)
         return Error{"The spec's camera needs an even width and height between 64 and 4096.", "camera"};
-    if (spec.frameRate < 1 || spec.frameRate > 240) return Error{"The spec's frame_rate must lie between 1 and 240.", "frame_rate"};
-    if (b.statureCm < 100 || b.statureCm > 230) return Error{"The spec's stature_cm must lie between 100 and 230.", "body/stature_cm"};
+    if (spec.frameRate < 1 || spec.frameRate > 240)
+        return Error{"The spec's frame_rate must lie between 1 and 240.", "frame_rate"};
+    if (b.statureCm < 100 || b.statureCm > 230)
+        return Error{"The spec's stature_cm must lie between 100 and 230.", "body/stature_cm"};
     return spec;
 }
 

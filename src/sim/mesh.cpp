@@ -46,7 +46,9 @@ void addTube(Mesh& mesh, const std::vector<Ring>& rings, const Paint& paint, int
         const Ring& after = rings[std::min(r + 1, rings.size() - 1)];
         for (int k = 0; k < around; ++k) {
             const double a = 2 * pi * k / around, c = std::cos(a), s = std::sin(a);
-            auto at = [&](const Ring& q) -> Vec3 { return q.centre + q.radiusFront * c * q.front + q.radiusSide * s * q.side; };
+            auto at = [&](const Ring& q) -> Vec3 {
+                return q.centre + q.radiusFront * c * q.front + q.radiusSide * s * q.side;
+            };
             const Vec3 along = at(after) - at(before);
             const Vec3 tangent = -ring.radiusFront * s * ring.front + ring.radiusSide * c * ring.side;
             Vec3 normal = tangent.cross(along);
@@ -59,7 +61,8 @@ void addTube(Mesh& mesh, const std::vector<Ring>& rings, const Paint& paint, int
     addGrid(mesh, first, static_cast<int>(rings.size()), around, paint.group);
     for (int end = 0; end < 2; ++end) {
         const std::size_t r = end == 0 ? 0 : rings.size() - 1;
-        const Vec3 normal = (end == 0 ? rings[0].centre - rings[1].centre : rings[r].centre - rings[r - 1].centre).normalized();
+        const Vec3 normal =
+            (end == 0 ? rings[0].centre - rings[1].centre : rings[r].centre - rings[r - 1].centre).normalized();
         const auto hub = static_cast<std::uint32_t>(mesh.vertices.size());
         mesh.vertices.push_back({rings[r].centre.cast<float>(), normal.cast<float>(), colour, paint.fold});
         for (int k = 0; k < around; ++k) {
@@ -83,7 +86,8 @@ void addEllipsoid(Mesh& mesh, const Vec3& centre, const Vec3& a, const Vec3& b, 
             const double lon = 2 * pi * k / around;
             const double x = std::cos(lat) * std::cos(lon), y = std::sin(lat), z = std::cos(lat) * std::sin(lon);
             const Vec3 normal = x * a / a.squaredNorm() + y * b / b.squaredNorm() + z * c / c.squaredNorm();
-            mesh.vertices.push_back({(centre + x * a + y * b + z * c).cast<float>(), normal.normalized().cast<float>(), colour, paint.fold});
+            mesh.vertices.push_back({(centre + x * a + y * b + z * c).cast<float>(), normal.normalized().cast<float>(),
+                                     colour, paint.fold});
         }
     }
     addGrid(mesh, first, rows, around, paint.group);
@@ -96,11 +100,13 @@ void addCapsule(Mesh& mesh, const Vec3& p, const Vec3& q, double rp, double rq, 
     std::vector<Ring> rings;
     for (int i = 0; i <= 4; ++i) {
         const double a = pi / 2 * (1 - i / 4.0);
-        rings.push_back({p - along * rp * std::sin(a), front, side, rp * std::max(0.02, std::cos(a)), rp * std::max(0.02, std::cos(a))});
+        rings.push_back({p - along * rp * std::sin(a), front, side, rp * std::max(0.02, std::cos(a)),
+                         rp * std::max(0.02, std::cos(a))});
     }
     for (int i = 0; i <= 4; ++i) {
         const double a = pi / 2 * i / 4.0;
-        rings.push_back({q + along * rq * std::sin(a), front, side, rq * std::max(0.02, std::cos(a)), rq * std::max(0.02, std::cos(a))});
+        rings.push_back({q + along * rq * std::sin(a), front, side, rq * std::max(0.02, std::cos(a)),
+                         rq * std::max(0.02, std::cos(a))});
     }
     addTube(mesh, rings, paint, around);
 }

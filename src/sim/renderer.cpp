@@ -34,17 +34,21 @@ std::uint32_t hash(std::uint32_t x) {
     return x ^ (x >> 16);
 }
 
-float unit(std::uint32_t x) { return static_cast<float>(hash(x) & 0xffffff) / 16777216.0F; }
+float unit(std::uint32_t x) {
+    return static_cast<float>(hash(x) & 0xffffff) / 16777216.0F;
+}
 
 /// Smooth pseudo-random field for cloth folds and wood grain.
 float wave(const V3& p) {
-    return std::sin(p.x() * 31 + 2.1F * std::sin(p.y() * 17 + p.z() * 9)) * std::sin(p.y() * 23 + 1.7F * std::sin(p.z() * 29 + p.x() * 7));
+    return std::sin(p.x() * 31 + 2.1F * std::sin(p.y() * 17 + p.z() * 9)) *
+           std::sin(p.y() * 23 + 1.7F * std::sin(p.z() * 29 + p.x() * 7));
 }
 
 std::uint8_t display(float v) {
     static const auto table = [] {
         std::array<std::uint8_t, 4097> t{};
-        for (int i = 0; i <= 4096; ++i) t[i] = static_cast<std::uint8_t>(std::lround(255 * std::pow(i / 4096.0, 1 / 2.2)));
+        for (int i = 0; i <= 4096; ++i)
+            t[i] = static_cast<std::uint8_t>(std::lround(255 * std::pow(i / 4096.0, 1 / 2.2)));
         return t;
     }();
     return table[static_cast<int>(std::clamp(v, 0.0F, 1.0F) * 4096)];
@@ -62,7 +66,7 @@ struct Renderer::Impl {
         float facesLight = 0;
         float shadowX = 0, shadowY = 0, shadowDepth = 0;  // place in the shadow map
         float vignette = 1;
-        std::array<std::uint8_t, 3> open{};               // display value where no shadow falls
+        std::array<std::uint8_t, 3> open{};  // display value where no shadow falls
     };
     int shadowX0 = 0, shadowX1 = -1, shadowY0 = 0, shadowY1 = -1;  // part of the shadow map that holds the figure
     std::vector<Room> room;
@@ -74,7 +78,8 @@ struct Renderer::Impl {
         const CameraSpec& c = s.camera;
         const double a = c.azimuthDeg * std::numbers::pi / 180;
         // The camera looks at the client's middle, about level.
-        eye = V3(static_cast<float>(std::cos(a) * c.distanceM), static_cast<float>(c.heightM), static_cast<float>(std::sin(a) * c.distanceM));
+        eye = V3(static_cast<float>(std::cos(a) * c.distanceM), static_cast<float>(c.heightM),
+                 static_cast<float>(std::sin(a) * c.distanceM));
         forward = (V3(0, static_cast<float>(c.aimHeightM), 0) - eye).normalized();
         right = forward.cross(V3(0, 1, 0)).normalized();
         up = right.cross(forward);
@@ -104,7 +109,9 @@ struct Renderer::Impl {
                 const V3 d = ray(x + 0.5F, y + 0.5F);
                 const float toBack = (back - eye.dot(level)) / std::max(1e-4F, d.dot(level));
                 const float toFloor = d.y() < -1e-4F ? -eye.y() / d.y() : 1e9F;
-                const float toSide = std::abs(d.dot(across)) > 1e-4F ? (std::copysign(sideWall, d.dot(across)) - eye.dot(across)) / d.dot(across) : 1e9F;
+                const float toSide = std::abs(d.dot(across)) > 1e-4F
+                                         ? (std::copysign(sideWall, d.dot(across)) - eye.dot(across)) / d.dot(across)
+                                         : 1e9F;
                 const float t = std::min({toBack, toFloor, toSide > 0 ? toSide : 1e9F});
                 Room r;
                 const V3 world = eye + d * t;
@@ -114,28 +121,35 @@ struct Renderer::Impl {
                     normal = V3(0, 1, 0);
                     const int plank = static_cast<int>(std::floor(v / 0.14F));
                     const float seam = std::abs(v / 0.14F - plank - 0.5F);
-                    const float tone = 0.90F + 0.16F * unit(static_cast<std::uint32_t>(plank + 1000)) + 0.03F * std::sin(u * 40 + 6 * std::sin(v * 55 + plank));
+                    const float tone = 0.90F + 0.16F * unit(static_cast<std::uint32_t>(plank + 1000)) +
+                                       0.03F * std::sin(u * 40 + 6 * std::sin(v * 55 + plank));
                     colour = linear(scene.floor) * tone * (seam > 0.485F ? 0.72F : 1.0F);
                     if (std::abs(u) < 1.05F && std::abs(v) < 0.48F) {  // the mat
                         const bool edge = std::abs(u) > 1.02F || std::abs(v) > 0.45F;
-                        colour = linear({86, 98, 92}) * (edge ? 0.8F : 1.0F + 0.05F * unit(static_cast<std::uint32_t>(x * 7919 + y)));
+                        colour = linear({86, 98, 92}) *
+                                 (edge ? 0.8F : 1.0F + 0.05F * unit(static_cast<std::uint32_t>(x * 7919 + y)));
                     }
                 } else if (t == toBack) {
                     normal = -level;
                     colour = linear(scene.wall);
-                    if (world.y() < 0.11F) colour = linear({232, 228, 218}) * (world.y() > 0.10F ? 0.7F : 1.0F);
+                    if (world.y() < 0.11F)
+                        colour = linear({232, 228, 218}) * (world.y() > 0.10F ? 0.7F : 1.0F);
                     else if (world.y() < 0.95F) {  // boarded lower half
                         const float board = u / 0.22F - std::floor(u / 0.22F);
                         colour = linear({176, 178, 166}) * (board < 0.03F ? 0.75F : 1.0F);
-                    } else if (world.y() < 0.99F) colour = linear({150, 128, 100});
+                    } else if (world.y() < 0.99F)
+                        colour = linear({150, 128, 100});
                 } else {
                     normal = across * (d.dot(across) > 0 ? -1.0F : 1.0F);
                     colour = linear(scene.wall) * 0.92F;
                     if (world.y() < 0.11F) colour = linear({232, 228, 218});
                 }
                 // Room light falls off into the corners; a faint pool of daylight comes from the window side.
-                const float corner = 0.72F + 0.28F * std::min(1.0F, std::min(back - v + 0.1F, sideWall - std::abs(u) + 0.1F) / 0.9F);
-                const float pool = 1.0F + 0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (world.y() - 1.5F) * (world.y() - 1.5F)) / 1.2F);
+                const float corner =
+                    0.72F + 0.28F * std::min(1.0F, std::min(back - v + 0.1F, sideWall - std::abs(u) + 0.1F) / 0.9F);
+                const float pool =
+                    1.0F +
+                    0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (world.y() - 1.5F) * (world.y() - 1.5F)) / 1.2F);
                 const float light = static_cast<float>(scene.light);
                 r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light;
                 r.facesLight = std::max(0.0F, normal.dot(toLight));
@@ -163,15 +177,19 @@ struct Renderer::Impl {
         shadowX0 = shadowY0 = kShadowSide, shadowX1 = shadowY1 = 0;
         for (std::size_t i = 0; i < p.size(); ++i) {
             toShadowMap(mesh.vertices[i].position, p[i].x(), p[i].y(), p[i].z());
-            shadowX0 = std::min(shadowX0, static_cast<int>(p[i].x())), shadowX1 = std::max(shadowX1, static_cast<int>(p[i].x()));
-            shadowY0 = std::min(shadowY0, static_cast<int>(p[i].y())), shadowY1 = std::max(shadowY1, static_cast<int>(p[i].y()));
+            shadowX0 = std::min(shadowX0, static_cast<int>(p[i].x())),
+            shadowX1 = std::max(shadowX1, static_cast<int>(p[i].x()));
+            shadowY0 = std::min(shadowY0, static_cast<int>(p[i].y())),
+            shadowY1 = std::max(shadowY1, static_cast<int>(p[i].y()));
         }
         for (const auto& t : mesh.triangles) {
             const V3 &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
             const float area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
             if (std::abs(area) < 1e-6F) continue;
-            const int x0 = std::max(0, static_cast<int>(std::min({a.x(), b.x(), c.x()}))), x1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.x(), b.x(), c.x()})) + 1);
-            const int y0 = std::max(0, static_cast<int>(std::min({a.y(), b.y(), c.y()}))), y1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.y(), b.y(), c.y()})) + 1);
+            const int x0 = std::max(0, static_cast<int>(std::min({a.x(), b.x(), c.x()}))),
+                      x1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.x(), b.x(), c.x()})) + 1);
+            const int y0 = std::max(0, static_cast<int>(std::min({a.y(), b.y(), c.y()}))),
+                      y1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.y(), b.y(), c.y()})) + 1);
             for (int y = y0; y <= y1; ++y)
                 for (int x = x0; x <= x1; ++x) {
                     const float px = x + 0.5F, py = y + 0.5F;
@@ -188,7 +206,8 @@ struct Renderer::Impl {
     /// Share of the key light that reaches a place of the shadow map at `depth` (bias included): 0 shadow … 1 lit.
     float lit(float mapX, float mapY, float depth, int spread) const {
         const int x = static_cast<int>(mapX), y = static_cast<int>(mapY);
-        if (x < 3 * spread || y < 3 * spread || x >= kShadowSide - 3 * spread || y >= kShadowSide - 3 * spread) return 1;
+        if (x < 3 * spread || y < 3 * spread || x >= kShadowSide - 3 * spread || y >= kShadowSide - 3 * spread)
+            return 1;
         if (x < shadowX0 - spread || x > shadowX1 + spread || y < shadowY0 - spread || y > shadowY1 + spread) return 1;
         int open = 0;
         for (int j = -1; j <= 1; ++j)
@@ -199,7 +218,9 @@ struct Renderer::Impl {
 
     void rasterise(const Mesh& mesh) {
         const int w = scene.camera.width * kSuper, h = scene.camera.height * kSuper;
-        struct Screen { float x, y, z; };
+        struct Screen {
+            float x, y, z;
+        };
         std::vector<Screen> p(mesh.vertices.size());
         float minX = 1e9F, maxX = -1e9F, minY = 1e9F, maxY = -1e9F;
         for (std::size_t i = 0; i < p.size(); ++i) {
@@ -220,8 +241,10 @@ struct Renderer::Impl {
             const Screen &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
             const float area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
             if (std::abs(area) < 1e-6F || a.z < 0.1F || b.z < 0.1F || c.z < 0.1F) continue;
-            const int x0 = std::max(left, static_cast<int>(std::min({a.x, b.x, c.x}))), x1 = std::min(left + wide - 1, static_cast<int>(std::max({a.x, b.x, c.x})) + 1);
-            const int y0 = std::max(top, static_cast<int>(std::min({a.y, b.y, c.y}))), y1 = std::min(top + tall - 1, static_cast<int>(std::max({a.y, b.y, c.y})) + 1);
+            const int x0 = std::max(left, static_cast<int>(std::min({a.x, b.x, c.x}))),
+                      x1 = std::min(left + wide - 1, static_cast<int>(std::max({a.x, b.x, c.x})) + 1);
+            const int y0 = std::max(top, static_cast<int>(std::min({a.y, b.y, c.y}))),
+                      y1 = std::min(top + tall - 1, static_cast<int>(std::max({a.y, b.y, c.y})) + 1);
             // Edge functions are linear in x: step them along the row instead of computing them at each pixel.
             const float inverse = 1 / area, za = 1 / a.z, zb = 1 / b.z, zc = 1 / c.z;
             const float step0 = (b.y - c.y) * inverse, step1 = (c.y - a.y) * inverse;
@@ -265,7 +288,10 @@ struct Renderer::Impl {
             const int outer = across ? tall : wide, inner = across ? wide : tall;
             line.resize(inner);
             for (int o = 0; o < outer; ++o) {
-                auto at = [&](int i) -> Sample& { return across ? samples[static_cast<std::size_t>(o) * wide + i] : samples[static_cast<std::size_t>(i) * wide + o]; };
+                auto at = [&](int i) -> Sample& {
+                    return across ? samples[static_cast<std::size_t>(o) * wide + i]
+                                  : samples[static_cast<std::size_t>(i) * wide + o];
+                };
                 for (int i = 0; i < inner; ++i) {
                     const Sample& s = at(i);
                     line[i] = s.normal;
@@ -290,7 +316,8 @@ struct Renderer::Impl {
         if (s.fold > 0) {
             const V3 e(0.012F, 0, 0);
             const float here = wave(s.world), strength = 0.16F * s.fold;
-            n += strength * V3(wave(s.world + e) - here, wave(s.world + V3(0, 0.012F, 0)) - here, wave(s.world + V3(0, 0, 0.012F)) - here);
+            n += strength * V3(wave(s.world + e) - here, wave(s.world + V3(0, 0.012F, 0)) - here,
+                               wave(s.world + V3(0, 0, 0.012F)) - here);
             n.normalize();
         }
         const V3 toEye = (eye - s.world).normalized();
@@ -302,7 +329,8 @@ struct Renderer::Impl {
         const float ground = 0.55F + 0.45F * std::min(1.0F, s.world.y() / 0.5F);
         const float rim = std::pow(1 - std::max(0.0F, n.dot(toEye)), 3.0F) * 0.10F;
         const float fill = 0.12F * std::max(0.0F, n.dot(toEye));
-        const V3 light = V3(0.86F, 0.81F, 0.72F) * key + V3(0.36F, 0.39F, 0.44F) * (sky * ground) + V3(0.20F, 0.16F, 0.12F) * bounce + V3(1, 1, 1) * (fill + rim);
+        const V3 light = V3(0.86F, 0.81F, 0.72F) * key + V3(0.36F, 0.39F, 0.44F) * (sky * ground) +
+                         V3(0.20F, 0.16F, 0.12F) * bounce + V3(1, 1, 1) * (fill + rim);
         return s.colour.cwiseProduct(light) * static_cast<float>(scene.light);
     }
 
@@ -319,11 +347,15 @@ struct Renderer::Impl {
         for (int y = 0; y < h; ++y) {
             const Room* rooms = room.data() + static_cast<std::size_t>(y) * w;
             auto shadowed = [&](const Room& r) {
-                return scene.showClient && r.facesLight > 0 ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, 3) : 1.0F;
+                return scene.showClient && r.facesLight > 0 ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, 3)
+                                                            : 1.0F;
             };
-            auto roomLight = [&](const Room& r, float open) -> V3 { return r.ambient * (0.80F + 0.20F * open) + r.key * open; };
+            auto roomLight = [&](const Room& r, float open) -> V3 {
+                return r.ambient * (0.80F + 0.20F * open) + r.key * open;
+            };
             auto show = [](const V3& light, float vignette) {
-                return std::array<std::uint8_t, 3>{display(light.x() * vignette), display(light.y() * vignette), display(light.z() * vignette)};
+                return std::array<std::uint8_t, 3>{display(light.x() * vignette), display(light.y() * vignette),
+                                                   display(light.z() * vignette)};
             };
             for (int x = 0; x < w; ++x) {
                 const float open = shadowed(rooms[x]);
@@ -335,25 +367,30 @@ struct Renderer::Impl {
                     V3 sum = V3::Zero();
                     int covered = 0;
                     for (int k = 0; k < kSuper * kSuper; ++k) {
-                        const Sample& s = samples[static_cast<std::size_t>(sy + k / kSuper) * wide + (x * kSuper - left + k % kSuper)];
+                        const Sample& s = samples[static_cast<std::size_t>(sy + k / kSuper) * wide +
+                                                  (x * kSuper - left + k % kSuper)];
                         if (s.group == 0) continue;
                         sum += shade(s);
                         ++covered;
                     }
                     if (!covered) continue;
                     constexpr int kAll = kSuper * kSuper;
-                    if (covered < kAll) sum += roomLight(rooms[x], shadowed(rooms[x])) * static_cast<float>(kAll - covered);
+                    if (covered < kAll)
+                        sum += roomLight(rooms[x], shadowed(rooms[x])) * static_cast<float>(kAll - covered);
                     row[x] = show(sum / static_cast<float>(kAll), rooms[x].vignette);
                 }
-            const auto seed = hash(static_cast<std::uint32_t>(scene.seed * 977 + static_cast<std::uint64_t>(frame) * 131071 + y));
+            const auto seed =
+                hash(static_cast<std::uint32_t>(scene.seed * 977 + static_cast<std::uint64_t>(frame) * 131071 + y));
             // Sum of four bytes: close to Gaussian, σ = 1 after scaling.
             const float grainScale = static_cast<float>(scene.noise) / 148.0F;
             std::uint8_t* to = out.at(0, y);
             for (int x = 0; x < w; ++x) {
                 const std::uint32_t noise = hash(seed + static_cast<std::uint32_t>(x));
-                const int sum = static_cast<int>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510;
+                const int sum =
+                    static_cast<int>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510;
                 const int grain = static_cast<int>(std::lrint(static_cast<float>(sum) * grainScale));
-                for (int c = 0; c < 3; ++c, ++to) *to = static_cast<std::uint8_t>(std::clamp(row[x][c] + grain, 0, 255));
+                for (int c = 0; c < 3; ++c, ++to)
+                    *to = static_cast<std::uint8_t>(std::clamp(row[x][c] + grain, 0, 255));
             }
         }
     }
@@ -363,7 +400,9 @@ Renderer::Renderer(const SceneSpec& scene) : m_impl(std::make_unique<Impl>(scene
 Renderer::~Renderer() = default;
 Renderer::Renderer(Renderer&&) noexcept = default;
 
-void Renderer::draw(const Mesh& mesh, long frame, Picture& out) { m_impl->draw(mesh, frame, out); }
+void Renderer::draw(const Mesh& mesh, long frame, Picture& out) {
+    m_impl->draw(mesh, frame, out);
+}
 
 bool Renderer::project(const Vec3& world, double& x, double& y) const {
     const V3 q = world.cast<float>() - m_impl->eye;

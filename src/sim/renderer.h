@@ -22,9 +22,9 @@ struct CameraSpec {
 
 struct SceneSpec {
     CameraSpec camera;
-    double noise = 2.0;           ///< sensor noise, standard deviation in 8-bit steps
-    double light = 1.0;           ///< 1 = a well-lit room
-    bool showClient = true;       ///< false: an empty room
+    double noise = 2.0;      ///< sensor noise, standard deviation in 8-bit steps
+    double light = 1.0;      ///< 1 = a well-lit room
+    bool showClient = true;  ///< false: an empty room
     std::uint64_t seed = 1;
     Colour wall{205, 202, 194}, floor{168, 132, 96};
 };

@@ -18,11 +18,13 @@ double ease(double x) {
     return x * x * x * (10 + x * (6 * x - 15));
 }
 
-double mix(double a, double b, double w) { return a + (b - a) * w; }
+double mix(double a, double b, double w) {
+    return a + (b - a) * w;
+}
 
 struct Moment {
-    double depth = 0;     // 0…1 towards the bottom of this rep
-    double topLean = 0;   // 0…1 weight of the lock-out dial
+    double depth = 0;    // 0…1 towards the bottom of this rep
+    double topLean = 0;  // 0…1 weight of the lock-out dial
     Phase phase = Phase::Top;
     int rep = -1;
 };
@@ -128,7 +130,8 @@ Skeleton SquatMotion::at(double timeS) const {
     const double heelRise = rep.heelRiseCm / 100 * ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double toeRise = rep.toeRiseCm / 100 * ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double heelToBall = 0.190 * scale;
-    const double pitch = std::asin(std::clamp(heelRise / heelToBall, 0.0, 0.9)) - std::asin(std::clamp(toeRise / (heelToBall + 0.085 * scale), 0.0, 0.9));
+    const double pitch = std::asin(std::clamp(heelRise / heelToBall, 0.0, 0.9)) -
+                         std::asin(std::clamp(toeRise / (heelToBall + 0.085 * scale), 0.0, 0.9));
 
     const double half = m_spec.stanceShare * H / 2;
     for (int i = 0; i < 2; ++i) {
@@ -154,7 +157,8 @@ Skeleton SquatMotion::at(double timeS) const {
         s.footForward[i] = (std::cos(pitch) * f - std::sin(pitch) * up).normalized();
     }
     const Vec3 midAnkle = (s.ankle[0] + s.ankle[1]) / 2;
-    const double c = std::cos(m_spec.toeOutDeg * kRad);  // leg planes are turned out: seen from the side they look shorter
+    const double c =
+        std::cos(m_spec.toeOutDeg * kRad);  // leg planes are turned out: seen from the side they look shorter
     const double hipHalf = 0.050 * H;
     const double back = (shank * std::sin(shin * kRad) - thigh * std::sin(thighBack * kRad)) * c;
     const double aside = half - hipHalf;  // the legs also slant sideways; the hip sinks for it, the knee bend stays
@@ -173,7 +177,7 @@ Skeleton SquatMotion::at(double timeS) const {
         const Vec3 up(std::sin(leanDeg * kRad), std::cos(leanDeg * kRad), 0);
         s.lumbar = s.midHip + 0.4 * trunk * up;
         s.midShoulder = s.midHip + trunk * up;
-        const double headDeg = leanDeg * 0.55 - rep.neckDeg * d;  // eyes forward: the head follows about half-way
+        const double headDeg = leanDeg * 0.75 - rep.neckDeg * d;  // gaze on the floor ahead: the head follows the trunk
         const Vec3 headUp(std::sin(headDeg * kRad), std::cos(headDeg * kRad), 0);
         const Vec3 headForward(headUp.y(), -headUp.x(), 0);
         const Vec3 neckUp = (0.65 * headUp + 0.35 * up).normalized();

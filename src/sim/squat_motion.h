@@ -18,8 +18,8 @@ struct Colour {
 /// Build and clothes. Lengths are shares of stature unless another unit is named.
 struct BodySpec {
     double statureCm = 175;
-    double girth = 1.0;      ///< scales all radii
-    double legShare = 1.0;   ///< scales thigh and shank
+    double girth = 1.0;     ///< scales all radii
+    double legShare = 1.0;  ///< scales thigh and shank
     double trunkShare = 1.0;
     Colour skin{205, 152, 122}, shirt{176, 52, 56}, shorts{48, 56, 74}, shoe{58, 92, 150}, hair{52, 34, 24};
 };
@@ -29,23 +29,23 @@ struct RepSpec {
     double thighBottomDeg = -10;  ///< thigh angle at the bottom, 0 = level, hip under knee −
     double shinBottomDeg = 32;    ///< shin angle at the bottom
     double lowerS = 2.4, pauseS = 0.4, liftS = 1.4, topS = 0.9;
-    double heelRiseCm = 0;        ///< at the bottom
-    double toeRiseCm = 0;         ///< at the bottom
-    double extraLeanDeg = 0;      ///< trunk lean beyond the balanced one, at the bottom
-    double neckDeg = 0;           ///< chin up +, beyond the trunk line, at the bottom
-    double kneesFirst = 0;        ///< 0…1: the knees lead the descent
-    double bounce = 0;            ///< 0…1: drops into the bottom and rebounds
-    double balanceShift = 0;      ///< mass centre away from mid-foot, share of foot length, toes +
-    double lockoutLeanDeg = 0;    ///< trunk thrown back at the top of this rep
+    double heelRiseCm = 0;      ///< at the bottom
+    double toeRiseCm = 0;       ///< at the bottom
+    double extraLeanDeg = 0;    ///< trunk lean beyond the balanced one, at the bottom
+    double neckDeg = 0;         ///< chin up +, beyond the trunk line, at the bottom
+    double kneesFirst = 0;      ///< 0…1: the knees lead the descent
+    double bounce = 0;          ///< 0…1: drops into the bottom and rebounds
+    double balanceShift = 0;    ///< mass centre away from mid-foot, share of foot length, toes +
+    double lockoutLeanDeg = 0;  ///< trunk thrown back at the top of this rep
 };
 
 struct SquatSpec {
     BodySpec body;
-    double leadInS = 1.2;          ///< standing before the first rep
+    double leadInS = 1.2;  ///< standing before the first rep
     double leadOutS = 1.0;
-    double stanceShare = 0.19;     ///< ankle distance ÷ stature
+    double stanceShare = 0.19;  ///< ankle distance ÷ stature
     double toeOutDeg = 10;
-    double standingKneeDeg = 7;    ///< soft knees at the top
+    double standingKneeDeg = 7;  ///< soft knees at the top
     std::vector<RepSpec> reps;
 };
 
@@ -58,9 +58,9 @@ struct Skeleton {
     std::array<Vec3, 2> ear;
     std::array<Vec3, 2> footForward;  ///< unit, along the sole
     Vec3 massCentre;
-    double depth = 0;                 ///< 0 standing … 1 bottom
+    double depth = 0;  ///< 0 standing … 1 bottom
     Phase phase = Phase::Top;
-    int rep = -1;                     ///< −1 outside any rep
+    int rep = -1;  ///< −1 outside any rep
 };
 
 /// The true values of a moment in the conventions of the measures (degrees, cm), near leg given by side.

@@ -23,7 +23,9 @@ qint64 number(Id id) {
     return static_cast<qint64>(id);
 }
 
-QString now() { return QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs); }
+QString now() {
+    return QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs);
+}
 
 }  // namespace
 
@@ -45,16 +47,22 @@ struct Library::Impl {
         if (!good) return Error{message, (sql + ": " + q.lastError().text()).toStdString()};
         return q;
     }
-    Result<QSqlQuery> read(const QString& sql, const QVariantList& values = {}) const { return run(sql, values, kNotRead); }
-    Result<QSqlQuery> write(const QString& sql, const QVariantList& values = {}) const { return run(sql, values, kNotWritten); }
+    Result<QSqlQuery> read(const QString& sql, const QVariantList& values = {}) const {
+        return run(sql, values, kNotRead);
+    }
+    Result<QSqlQuery> write(const QString& sql, const QVariantList& values = {}) const {
+        return run(sql, values, kNotWritten);
+    }
 
     /// Runs `work` (returning a Result) as one transaction.
     template <typename Work>
     auto transaction(Work work) -> decltype(work()) {
         if (!db.transaction()) return Error{kNotWritten, db.lastError().text().toStdString()};
         auto result = work();
-        if (!result) db.rollback();
-        else if (!db.commit()) return Error{kNotWritten, db.lastError().text().toStdString()};
+        if (!result)
+            db.rollback();
+        else if (!db.commit())
+            return Error{kNotWritten, db.lastError().text().toStdString()};
         return result;
     }
 
@@ -63,22 +71,39 @@ struct Library::Impl {
         return {};
     }
 
-    /// Clip entries that no set needs any more, and what the log file still holds of deleted rows.
+    QString viewingCopy(const QByteArray& sha256) const {
+        return QDir(folder).filePath("viewing/" + QString::fromLatin1(sha256.toHex().left(24)) + ".mp4");
+    }
+
+    /// Also takes along the clip entries that no set needs any more, their viewing copies, and what the log file
+    /// still holds of deleted rows.
     Result<void> deleteThen(const QString& sql, qint64 id) {
+        QStringList copies;
         auto done = transaction([&]() -> Result<void> {
             if (auto r = change(sql, {id}); !r) return r;
+            auto orphans = read("SELECT sha256 FROM clips WHERE id NOT IN (SELECT clip_id FROM sets)");
+            if (!orphans) return orphans.error();
+            while (orphans->next()) copies.append(viewingCopy(orphans->value(0).toByteArray()));
             return change("DELETE FROM clips WHERE id NOT IN (SELECT clip_id FROM sets)", {});
         });
-        if (done) QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
+        if (!done) return done;
+        for (const QString& copy : copies) QFile::remove(copy);
+        QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
         return done;
     }
 
     static Client clientFrom(const QSqlQuery& q, int at = 0) {
-        Client c{ClientId(q.value(at).toLongLong()), q.value(at + 1).toString(), q.value(at + 2).toDouble(), q.value(at + 3).toString(), {}};
+        Client c{ClientId(q.value(at).toLongLong()),
+                 q.value(at + 1).toString(),
+                 q.value(at + 2).toDouble(),
+                 q.value(at + 3).toString(),
+                 {}};
         if (!q.value(at + 4).isNull()) c.consent = QDate::fromString(q.value(at + 4).toString(), Qt::ISODate);
         return c;
     }
-    static QVariant consentValue(const Client& c) { return c.consent ? QVariant(c.consent->toString(Qt::ISODate)) : QVariant(); }
+    static QVariant consentValue(const Client& c) {
+        return c.consent ? QVariant(c.consent->toString(Qt::ISODate)) : QVariant();
+    }
 };
 
 Library::Library(std::unique_ptr<Impl> impl) : m_impl(std::move(impl)) {}
@@ -86,28 +111,41 @@ Library::Library(Library&&) noexcept = default;
 Library& Library::operator=(Library&&) noexcept = default;
 Library::~Library() = default;
 
-QString Library::folder() const { return m_impl->folder; }
-int Library::newestSchema() { return newestSchemaVersion(); }
+QString Library::folder() const {
+    return m_impl->folder;
+}
+QString Library::viewingCopy(const QByteArray& sha256) const {
+    return m_impl->viewingCopy(sha256);
+}
+int Library::newestSchema() {
+    return newestSchemaVersion();
+}
 
 Result<Library> Library::open(const QString& folder) {
-    if (!QDir().mkpath(folder)) return Error{"The library folder cannot be made there. Choose another place.", folder.toStdString()};
+    if (!QDir().mkpath(folder))
+        return Error{"The library folder cannot be made there. Choose another place.", folder.toStdString()};
     auto impl = std::make_unique<Impl>();
     impl->folder = folder;
     impl->connection = QUuid::createUuid().toString();
     impl->db = QSqlDatabase::addDatabase("QSQLITE", impl->connection);
     impl->db.setDatabaseName(QDir(folder).filePath("library.sqlite"));
     impl->db.setConnectOptions("QSQLITE_BUSY_TIMEOUT=5000");
-    if (!impl->db.open()) return Error{"The library in this folder cannot be opened. Is the folder writable?", impl->db.lastError().text().toStdString()};
-    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON", "PRAGMA secure_delete = ON"}) {
+    if (!impl->db.open())
+        return Error{"The library in this folder cannot be opened. Is the folder writable?",
+                     impl->db.lastError().text().toStdString()};
+    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON",
+                               "PRAGMA secure_delete = ON"}) {
         QSqlQuery q(impl->db);
-        if (!q.exec(pragma)) return Error{"The library file is damaged or not a Zevo library.", q.lastError().text().toStdString()};
+        if (!q.exec(pragma))
+            return Error{"The library file is damaged or not a Zevo library.", q.lastError().text().toStdString()};
     }
     if (auto done = migrate(impl->db); !done) return done.error();
     return Library(std::move(impl));
 }
 
 Result<std::vector<Client>> Library::clients() const {
-    auto q = m_impl->read("SELECT id, name, stature_cm, note, consent_on FROM clients ORDER BY name COLLATE NOCASE, id");
+    auto q =
+        m_impl->read("SELECT id, name, stature_cm, note, consent_on FROM clients ORDER BY name COLLATE NOCASE, id");
     if (!q) return q.error();
     std::vector<Client> out;
     while (q->next()) out.push_back(Impl::clientFrom(*q));
@@ -129,68 +167,104 @@ Result<ClientId> Library::addClient(const Client& c) {
 }
 
 Result<void> Library::updateClient(const Client& c) {
-    return m_impl->change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ? WHERE id = ?",
-                          {c.name, c.statureCm, c.note.isNull() ? QString("") : c.note, Impl::consentValue(c), number(c.id)});
+    return m_impl->change(
+        "UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ? WHERE id = ?",
+        {c.name, c.statureCm, c.note.isNull() ? QString("") : c.note, Impl::consentValue(c), number(c.id)});
 }
 
-Result<void> Library::deleteClient(ClientId id) { return m_impl->deleteThen("DELETE FROM clients WHERE id = ?", number(id)); }
-Result<void> Library::deleteSet(SetId id) { return m_impl->deleteThen("DELETE FROM sets WHERE id = ?", number(id)); }
+Result<void> Library::deleteClient(ClientId id) {
+    return m_impl->deleteThen("DELETE FROM clients WHERE id = ?", number(id));
+}
+Result<void> Library::deleteSet(SetId id) {
+    return m_impl->deleteThen("DELETE FROM sets WHERE id = ?", number(id));
+}
 
 Result<SetId> Library::addSet(const NewSet& set) {
     return m_impl->transaction([&]() -> Result<SetId> {
         const QString day = set.heldOn.toString(Qt::ISODate);
-        if (auto r = m_impl->write("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)", {number(set.client), day}); !r) return r.error();
-        auto session = m_impl->read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(set.client), day});
+        if (auto r = m_impl->write("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)",
+                                   {number(set.client), day});
+            !r)
+            return r.error();
+        auto session =
+            m_impl->read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(set.client), day});
         if (!session) return session.error();
-        if (!session->next()) return Error{"This client is not in the library any more.", std::to_string(number(set.client))};
+        if (!session->next())
+            return Error{"This client is not in the library any more.", std::to_string(number(set.client))};
         const ClipFacts& f = set.clip.facts;
-        if (auto r = m_impl->write("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) VALUES (?, ?, ?, ?, ?, ?, ?, ?)"
+        if (auto r = m_impl->write("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, "
+                                   "rotation_deg) VALUES (?, ?, ?, ?, ?, ?, ?, ?)"
                                    " ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                                   {set.clip.sha256, set.clip.path, set.clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height, f.rotationDeg}); !r)
+                                   {set.clip.sha256, set.clip.path, set.clip.bytes, qlonglong(f.frames), f.durationS,
+                                    f.width, f.height, f.rotationDeg});
+            !r)
             return r.error();
         auto clip = m_impl->read("SELECT id FROM clips WHERE sha256 = ?", {set.clip.sha256});
         if (!clip) return clip.error();
         clip->next();
-        auto row = m_impl->write("INSERT INTO sets (session_id, clip_id, movement, variation, view, standard, made_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
-                                 {session->value(0), clip->value(0), QString::fromStdString(set.context.movement), QString::fromStdString(set.context.variation),
-                                  QString::fromStdString(set.context.context.view), set.standard, now()});
+        auto row = m_impl->write(
+            "INSERT INTO sets (session_id, clip_id, movement, variation, view, standard, made_at) VALUES (?, ?, ?, ?, "
+            "?, ?, ?)",
+            {session->value(0), clip->value(0), QString::fromStdString(set.context.movement),
+             QString::fromStdString(set.context.variation), QString::fromStdString(set.context.context.view),
+             set.standard, now()});
         if (!row) return row.error();
         const qint64 id = row->lastInsertId().toLongLong();
         QStringList notes;
         for (const auto& n : set.readingNotes) notes.append(QString::fromStdString(n));
-        if (auto r = m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-                                   {id, QString::fromStdString(set.context.model), set.reps, set.headline.isNull() ? QString("") : set.headline, set.resultJson,
-                                    packPoses(set.poses), packOutlines(set.outlines), notes.isEmpty() ? QString("") : notes.join('\n')}); !r)
+        if (auto r =
+                m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, "
+                              "reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                              {id, QString::fromStdString(set.context.model), set.reps,
+                               set.headline.isNull() ? QString("") : set.headline, set.resultJson, packPoses(set.poses),
+                               packOutlines(set.outlines), notes.isEmpty() ? QString("") : notes.join('\n')});
+            !r)
             return r.error();
         return SetId(id);
     });
 }
 
 Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
-    auto q = m_impl->read("SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, r.headline, r.reps FROM sets s JOIN sessions e ON e.id = s.session_id"
-                          " JOIN results r ON r.set_id = s.id WHERE e.client_id = ? ORDER BY e.held_on DESC, s.id DESC", {number(client)});
+    auto q = m_impl->read(
+        "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, r.headline, r.reps, r.outlines FROM sets s JOIN "
+        "sessions e ON e.id = s.session_id"
+        " JOIN results r ON r.set_id = s.id WHERE e.client_id = ? ORDER BY e.held_on DESC, s.id DESC",
+        {number(client)});
     if (!q) return q.error();
     std::vector<SetSummary> out;
-    while (q->next())
+    while (q->next()) {
+        // A damaged picture is no reason to hide the set.
+        auto outlines = unpackOutlines(q->value(7).toByteArray());
         out.push_back({SetId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
-                       QDateTime::fromString(q->value(2).toString(), Qt::ISODateWithMs), q->value(3).toString(), q->value(4).toString(),
-                       q->value(5).toString(), q->value(6).toInt()});
+                       QDateTime::fromString(q->value(2).toString(), Qt::ISODateWithMs), q->value(3).toString(),
+                       q->value(4).toString(), q->value(5).toString(), q->value(6).toInt(),
+                       outlines ? std::move(*outlines) : std::vector<Outline>()});
+    }
     return out;
 }
 
 Result<StoredSet> Library::loadSet(SetId id) const {
-    auto q = m_impl->read("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width,"
-                          " c.height, c.rotation_deg, s.movement, s.variation, s.view, s.standard, r.model, r.poses, r.outlines, r.reading_notes"
-                          " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id JOIN clips c ON c.id = s.clip_id"
-                          " JOIN results r ON r.set_id = s.id WHERE s.id = ?", {number(id)});
+    auto q = m_impl->read(
+        "SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, c.id, c.sha256, c.path, c.bytes, "
+        "c.frames, c.duration_s, c.width,"
+        " c.height, c.rotation_deg, s.movement, s.variation, s.view, s.standard, r.model, r.poses, r.outlines, "
+        "r.reading_notes"
+        " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id JOIN clips c ON c.id "
+        "= s.clip_id"
+        " JOIN results r ON r.set_id = s.id WHERE s.id = ?",
+        {number(id)});
     if (!q) return q.error();
     if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
     StoredSet out;
     out.id = id;
     out.client = Impl::clientFrom(*q);
     out.heldOn = QDate::fromString(q->value(5).toString(), Qt::ISODate);
-    out.clip = {ClipId(q->value(6).toLongLong()), q->value(7).toByteArray(), q->value(8).toString(), q->value(9).toLongLong(),
-                {q->value(10).toLongLong(), q->value(11).toDouble(), q->value(12).toInt(), q->value(13).toInt(), q->value(14).toInt()}};
+    out.clip = {ClipId(q->value(6).toLongLong()),
+                q->value(7).toByteArray(),
+                q->value(8).toString(),
+                q->value(9).toLongLong(),
+                {q->value(10).toLongLong(), q->value(11).toDouble(), q->value(12).toInt(), q->value(13).toInt(),
+                 q->value(14).toInt()}};
     out.context.movement = q->value(15).toString().toStdString();
     out.context.variation = q->value(16).toString().toStdString();
     out.context.context = {out.client.statureCm, q->value(17).toString().toStdString()};
@@ -202,14 +276,18 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto outlines = unpackOutlines(q->value(21).toByteArray());
     if (!outlines) return outlines.error();
     out.outlines = std::move(*outlines);
-    for (const QString& n : q->value(22).toString().split('\n', Qt::SkipEmptyParts)) out.readingNotes.push_back(n.toStdString());
+    for (const QString& n : q->value(22).toString().split('\n', Qt::SkipEmptyParts))
+        out.readingNotes.push_back(n.toStdString());
     auto c = m_impl->read("SELECT id, kind, rep FROM corrections WHERE set_id = ? ORDER BY id", {number(id)});
     if (!c) return c.error();
-    while (c->next()) out.corrections.push_back({CorrectionId(c->value(0).toLongLong()), c->value(1).toString(), c->value(2).toInt()});
+    while (c->next())
+        out.corrections.push_back(
+            {CorrectionId(c->value(0).toLongLong()), c->value(1).toString(), c->value(2).toInt()});
     return out;
 }
 
-Result<void> Library::updateJudgement(SetId id, const QString& standard, int reps, const QString& headline, const QByteArray& resultJson) {
+Result<void> Library::updateJudgement(SetId id, const QString& standard, int reps, const QString& headline,
+                                      const QByteArray& resultJson) {
     return m_impl->transaction([&]() -> Result<void> {
         if (auto r = m_impl->change("UPDATE sets SET standard = ? WHERE id = ?", {standard, number(id)}); !r) return r;
         return m_impl->change("UPDATE results SET reps = ?, headline = ?, json = ? WHERE set_id = ?",
@@ -217,21 +295,27 @@ Result<void> Library::updateJudgement(SetId id, const QString& standard, int rep
     });
 }
 
-Result<void> Library::moveClip(ClipId id, const QString& path) { return m_impl->change("UPDATE clips SET path = ? WHERE id = ?", {path, number(id)}); }
+Result<void> Library::moveClip(ClipId id, const QString& path) {
+    return m_impl->change("UPDATE clips SET path = ? WHERE id = ?", {path, number(id)});
+}
 
 Result<CorrectionId> Library::addCorrection(SetId set, const Correction& c) {
-    auto q = m_impl->write("INSERT INTO corrections (set_id, kind, rep, made_at) VALUES (?, ?, ?, ?)", {number(set), c.kind, c.rep, now()});
+    auto q = m_impl->write("INSERT INTO corrections (set_id, kind, rep, made_at) VALUES (?, ?, ?, ?)",
+                           {number(set), c.kind, c.rep, now()});
     if (!q) return q.error();
     return CorrectionId(q->lastInsertId().toLongLong());
 }
 
-Result<void> Library::removeCorrection(CorrectionId id) { return m_impl->change("DELETE FROM corrections WHERE id = ?", {number(id)}); }
+Result<void> Library::removeCorrection(CorrectionId id) {
+    return m_impl->change("DELETE FROM corrections WHERE id = ?", {number(id)});
+}
 
 Result<QByteArray> hashFile(const QString& path) {
     QFile file(path);
     QCryptographicHash hash(QCryptographicHash::Sha256);
     if (!file.open(QIODevice::ReadOnly) || !hash.addData(&file))
-        return Error{"The file “" + path.section('/', -1).toStdString() + "” cannot be read.", file.errorString().toStdString()};
+        return Error{"The file “" + path.section('/', -1).toStdString() + "” cannot be read.",
+                     file.errorString().toStdString()};
     return hash.result();
 }
 

@@ -24,6 +24,8 @@ class Library {
     ~Library();
 
     QString folder() const;
+    /// Where the quick-to-wind copy of a clip lies, if one was made.
+    QString viewingCopy(const QByteArray& sha256) const;
     static int newestSchema();
 
     Result<std::vector<Client>> clients() const;
@@ -31,7 +33,8 @@ class Library {
     Result<ClientId> addClient(const Client& client);
     Result<void> updateClient(const Client& client);
     /// Removes the client with sessions, sets, poses, outlines, results and corrections, and any clip entry no
-    /// other set needs; nothing of it stays in the database file. The video files themselves are not touched.
+    /// other set needs, with its viewing copy; nothing of it stays in the database file. The coach's own video files
+    /// are not touched.
     Result<void> deleteClient(ClientId id);
 
     Result<SetId> addSet(const NewSet& set);
@@ -39,7 +42,8 @@ class Library {
     Result<StoredSet> loadSet(SetId id) const;
     Result<void> deleteSet(SetId id);
     /// After judging by another standard, or with corrections.
-    Result<void> updateJudgement(SetId id, const QString& standard, int reps, const QString& headline, const QByteArray& resultJson);
+    Result<void> updateJudgement(SetId id, const QString& standard, int reps, const QString& headline,
+                                 const QByteArray& resultJson);
     /// Where a clip lies now.
     Result<void> moveClip(ClipId id, const QString& path);
 

@@ -49,7 +49,8 @@ Result<std::vector<Item>> unpack(const QByteArray& block, quint32 kind, int smal
     prepare(s);
     quint32 found = 0, count = 0;
     s >> found >> count;
-    if (s.status() != QDataStream::Ok || found != kind || static_cast<qint64>(count) * smallest > raw.size()) return damaged;
+    if (s.status() != QDataStream::Ok || found != kind || static_cast<qint64>(count) * smallest > raw.size())
+        return damaged;
     std::vector<Item> out(count);
     for (auto& item : out) read(s, item, raw.size());
     if (s.status() != QDataStream::Ok || !s.atEnd()) return damaged;

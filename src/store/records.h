@@ -17,16 +17,16 @@ namespace zevo::store {
 struct Client {
     ClientId id{};
     QString name;
-    double statureCm = 0;           ///< 0 = not known
+    double statureCm = 0;  ///< 0 = not known
     QString note;
-    std::optional<QDate> consent;   ///< the day the client agreed to be filmed; empty = not recorded
+    std::optional<QDate> consent;  ///< the day the client agreed to be filmed; empty = not recorded
 };
 
 /// A video file of the coach's. Zevo knows it by its content and never writes to it.
 struct Clip {
     ClipId id{};
-    QByteArray sha256;   ///< of the whole file
-    QString path;        ///< where it was last seen
+    QByteArray sha256;  ///< of the whole file
+    QString path;       ///< where it was last seen
     qint64 bytes = 0;
     ClipFacts facts;
 };
@@ -34,8 +34,8 @@ struct Clip {
 /// Something the coach said against what Zevo saw.
 struct Correction {
     CorrectionId id{};
-    QString kind;        ///< "leave_out": this repetition does not count
-    int rep = 0;         ///< number of the repetition, 1 = first
+    QString kind;  ///< "leave_out": this repetition does not count
+    int rep = 0;   ///< number of the repetition, 1 = first
 };
 
 /// A new set as it comes out of an analysis; written whole or not at all.
@@ -48,9 +48,9 @@ struct NewSet {
     PoseFrames poses;
     std::vector<std::string> readingNotes;  ///< warnings of the reading itself (damaged parts)
     std::vector<Outline> outlines;
-    QByteArray resultJson;   ///< the open result format
+    QByteArray resultJson;  ///< the open result format
     int reps = 0;
-    QString headline;        ///< the first finding in the coach's words, for lists
+    QString headline;  ///< the first finding in the coach's words, for lists
 };
 
 /// A line in a client's list of sets.
@@ -60,6 +60,7 @@ struct SetSummary {
     QDateTime madeAt;
     QString movement, standard, headline;
     int reps = 0;
+    std::vector<Outline> outlines;  ///< of the repetitions' bottoms
 };
 
 /// Everything needed to show a set again without its video.

@@ -44,7 +44,8 @@ void feed(std::span<float> input, const Picture& p, float scale, float offset) {
 
 double largestDifference(std::span<const float> ours, const QJsonArray& theirs) {
     double worst = ours.size() == static_cast<std::size_t>(theirs.size()) ? 0 : 1e9;
-    for (int i = 0; i < theirs.size() && worst < 1e9; ++i) worst = std::max(worst, std::abs(ours[i] - theirs[i].toDouble()));
+    for (int i = 0; i < theirs.size() && worst < 1e9; ++i)
+        worst = std::max(worst, std::abs(ours[i] - theirs[i].toDouble()));
     return worst;
 }
 
@@ -88,7 +89,8 @@ class TestPose : public QObject {
                 const auto row = value.toObject();
                 const int anchor = row["anchor"].toInt();
                 QVERIFY(std::abs(network->output("Identity_1")[anchor] - row["score_logit"].toDouble()) < 3e-3);
-                QVERIFY(largestDifference(network->output("Identity").subspan(anchor * 12, 12), row["raw"].toArray()) < 5e-3);
+                QVERIFY(largestDifference(network->output("Identity").subspan(anchor * 12, 12), row["raw"].toArray()) <
+                        5e-3);
             }
         }
     }
@@ -106,7 +108,8 @@ class TestPose : public QObject {
             const auto expected = values[QString(name) + ".png"].toObject()["last"].toObject()["landmarks"].toArray();
             std::vector<double> apart;
             for (std::size_t k = 0; k < kLandmarkCount; ++k)
-                apart.push_back(std::hypot(last.points[k].x - expected[k][0].toDouble(), last.points[k].y - expected[k][1].toDouble()));
+                apart.push_back(std::hypot(last.points[k].x - expected[k][0].toDouble(),
+                                           last.points[k].y - expected[k][1].toDouble()));
             std::sort(apart.begin(), apart.end());
             double mean = 0;
             for (double a : apart) mean += a / apart.size();
@@ -149,14 +152,16 @@ class TestPose : public QObject {
         QVERIFY(f.open(QIODevice::ReadOnly));
         const QByteArray whole = f.readAll();
         auto tryRead = [](const QByteArray& bytes) {
-            auto graph = readGraph({reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<std::size_t>(bytes.size())});
+            auto graph = readGraph(
+                {reinterpret_cast<const std::uint8_t*>(bytes.constData()), static_cast<std::size_t>(bytes.size())});
             if (graph) (void)Network::create(*graph);  // may work or not; must return
             return bool(graph);
         };
         QVERIFY(tryRead(whole));
         QVERIFY(!tryRead({}));
         QVERIFY(!tryRead(QByteArray(4096, '\0')));
-        for (int size : {4, 8, 100, 5000, 200000, int(whole.size()) - 100}) QVERIFY2(!tryRead(whole.left(size)), qPrintable(QString::number(size)));
+        for (int size : {4, 8, 100, 5000, 200000, int(whole.size()) - 100})
+            QVERIFY2(!tryRead(whole.left(size)), qPrintable(QString::number(size)));
         // The tables lie at the end of the file: flip bytes there, where every offset and size is.
         std::mt19937 random(7);
         int refused = 0;

@@ -24,9 +24,9 @@ struct Drill {
 /// What a coach can do about one fault (data/advice/*.json).
 struct Advice {
     std::string fault;
-    std::string title;    ///< coach's words: "Heels leave the floor"
-    std::string term;     ///< the field's term
-    std::string unsure;   ///< what to film or look at when Zevo could not tell
+    std::string title;   ///< coach's words: "Heels leave the floor"
+    std::string term;    ///< the field's term
+    std::string unsure;  ///< what to film or look at when Zevo could not tell
     std::vector<Cue> say;
     std::vector<std::string> change;
     std::vector<Drill> prepare;

@@ -9,10 +9,39 @@ namespace zevo {
 /// The 33 body points every pose estimator delivers, in the order of the network's output.
 /// Left and right are the client's own.
 enum class Landmark : int {
-    Nose, LeftEyeInner, LeftEye, LeftEyeOuter, RightEyeInner, RightEye, RightEyeOuter, LeftEar, RightEar,
-    MouthLeft, MouthRight, LeftShoulder, RightShoulder, LeftElbow, RightElbow, LeftWrist, RightWrist,
-    LeftPinky, RightPinky, LeftIndex, RightIndex, LeftThumb, RightThumb, LeftHip, RightHip, LeftKnee,
-    RightKnee, LeftAnkle, RightAnkle, LeftHeel, RightHeel, LeftToe, RightToe,
+    Nose,
+    LeftEyeInner,
+    LeftEye,
+    LeftEyeOuter,
+    RightEyeInner,
+    RightEye,
+    RightEyeOuter,
+    LeftEar,
+    RightEar,
+    MouthLeft,
+    MouthRight,
+    LeftShoulder,
+    RightShoulder,
+    LeftElbow,
+    RightElbow,
+    LeftWrist,
+    RightWrist,
+    LeftPinky,
+    RightPinky,
+    LeftIndex,
+    RightIndex,
+    LeftThumb,
+    RightThumb,
+    LeftHip,
+    RightHip,
+    LeftKnee,
+    RightKnee,
+    LeftAnkle,
+    RightAnkle,
+    LeftHeel,
+    RightHeel,
+    LeftToe,
+    RightToe,
 };
 
 inline constexpr std::size_t kLandmarkCount = 33;
@@ -28,9 +57,9 @@ struct LandmarkPoint {
 
 /// What an estimator saw in one frame.
 struct PoseFrame {
-    double timeS = 0;     ///< presentation time in the clip
-    bool found = false;   ///< false: nobody; the points are then meaningless
-    float score = 0;      ///< 0..1: how sure the network is that a person is there
+    double timeS = 0;    ///< presentation time in the clip
+    bool found = false;  ///< false: nobody; the points are then meaningless
+    float score = 0;     ///< 0..1: how sure the network is that a person is there
     std::array<LandmarkPoint, kLandmarkCount> points{};
     /// Metric 3D estimate, hip-centred (x right, y down, z away from the camera is +). Good enough to
     /// tell which way a person faces; too biased to measure joint angles on.

@@ -21,17 +21,22 @@ Judgement judge(const Measurement& m, const Band& band, double minConfidence) {
     };
     if (band.max) consider(m.value - *band.max, true);
     if (band.min) consider(*band.min - m.value, false);
-    if (j.beyond > m.pm90) j.verdict = Verdict::Outside;
-    else if (j.beyond > (band.careful ? -m.pm90 : 0.0)) j.verdict = Verdict::Unsure;
+    if (j.beyond > m.pm90)
+        j.verdict = Verdict::Outside;
+    else if (j.beyond > (band.careful ? -m.pm90 : 0.0))
+        j.verdict = Verdict::Unsure;
     if (m.confidence < minConfidence && j.verdict == Verdict::Outside) j.verdict = Verdict::Unsure;
     return j;
 }
 
 std::string severityName(Severity s) {
     switch (s) {
-        case Severity::Clear: return "clear";
-        case Severity::Watch: return "watch";
-        case Severity::Unsure: break;
+        case Severity::Clear:
+            return "clear";
+        case Severity::Watch:
+            return "watch";
+        case Severity::Unsure:
+            break;
     }
     return "unsure";
 }
@@ -54,7 +59,9 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
             Seen& s = seen[fault];
-            const Finding f{fault, Severity::Unsure, {}, band.measure, m->atS, m->value, m->pm90, j.above ? *band.max : *band.min, band.rank};
+            const Finding f{fault,    Severity::Unsure, {},      band.measure,
+                            m->atS,   m->value,         m->pm90, j.above ? *band.max : *band.min,
+                            band.rank};
             const bool out = j.verdict == Verdict::Outside;
             auto& list = out ? s.out : s.unsure;
             if (list.empty() || list.back() != rep.index) list.push_back(rep.index);

@@ -22,8 +22,8 @@ enum class Verdict { Inside, Outside, Unsure };
 
 struct Judgement {
     Verdict verdict = Verdict::Inside;
-    bool above = false;   ///< which side it is (or may be) out on
-    double beyond = 0;    ///< how far the value lies past the nearest edge; negative inside
+    bool above = false;  ///< which side it is (or may be) out on
+    double beyond = 0;   ///< how far the value lies past the nearest edge; negative inside
 };
 
 /// Outside when even the favourable end of the ± is out; unsure when the ± spans the edge with the value
@@ -37,9 +37,9 @@ std::string severityName(Severity s);
 struct Finding {
     std::string fault;
     Severity severity = Severity::Unsure;
-    std::vector<int> reps;   ///< numbers of the repetitions that show it
+    std::vector<int> reps;  ///< numbers of the repetitions that show it
     std::string measure;
-    double atS = 0;          ///< the moment that shows it best
+    double atS = 0;                        ///< the moment that shows it best
     double value = 0, pm90 = 0, edge = 0;  ///< there
     int rank = 100;
 };

@@ -18,7 +18,9 @@ double fromVertical(const Vec2& from, const Vec2& to) {
 
 }  // namespace
 
-double wrapDegrees(double degrees) { return degrees - 360.0 * std::floor((degrees + 180.0) / 360.0); }
+double wrapDegrees(double degrees) {
+    return degrees - 360.0 * std::floor((degrees + 180.0) / 360.0);
+}
 
 double kneeFlexion(const Vec2& hip, const Vec2& knee, const Vec2& ankle) {
     return wrapDegrees(fromVertical(ankle, knee) - fromVertical(knee, hip));
@@ -28,9 +30,13 @@ double hipFlexion(const Vec2& shoulder, const Vec2& hip, const Vec2& knee) {
     return wrapDegrees(fromVertical(hip, shoulder) - fromVertical(knee, hip));
 }
 
-double trunkLean(const Vec2& hip, const Vec2& shoulder) { return fromVertical(hip, shoulder); }
+double trunkLean(const Vec2& hip, const Vec2& shoulder) {
+    return fromVertical(hip, shoulder);
+}
 
-double shinAngle(const Vec2& ankle, const Vec2& knee) { return fromVertical(ankle, knee); }
+double shinAngle(const Vec2& ankle, const Vec2& knee) {
+    return fromVertical(ankle, knee);
+}
 
 double thighAngle(const Vec2& knee, const Vec2& hip) {
     const Vec2 d = hip - knee;

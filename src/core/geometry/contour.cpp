@@ -21,16 +21,24 @@ std::vector<Vec2> largestContour(std::span<const float> field, int width, int he
     std::map<Edge, std::pair<Edge, Vec2>> next;  // from edge → to edge, with the place of "from"
     for (int y = -1; y < height; ++y)
         for (int x = -1; x < width; ++x) {
-            const bool a = value(x, y) >= level, b = value(x + 1, y) >= level, c = value(x + 1, y + 1) >= level, d = value(x, y + 1) >= level;
+            const bool a = value(x, y) >= level, b = value(x + 1, y) >= level, c = value(x + 1, y + 1) >= level,
+                       d = value(x, y + 1) >= level;
             const int cell = a | b << 1 | c << 2 | d << 3;
             if (cell == 0 || cell == 15) continue;
-            struct Side { Edge name; Vec2 at; };
+            struct Side {
+                Edge name;
+                Vec2 at;
+            };
             auto side = [&](int k) -> Side {
                 switch (k) {
-                    case 0: return {edge(x, y, false), place(x, y, false)};
-                    case 1: return {edge(x + 1, y, true), place(x + 1, y, true)};
-                    case 2: return {edge(x, y + 1, false), place(x, y + 1, false)};
-                    default: return {edge(x, y, true), place(x, y, true)};
+                    case 0:
+                        return {edge(x, y, false), place(x, y, false)};
+                    case 1:
+                        return {edge(x + 1, y, true), place(x + 1, y, true)};
+                    case 2:
+                        return {edge(x, y + 1, false), place(x, y + 1, false)};
+                    default:
+                        return {edge(x, y, true), place(x, y, true)};
                 }
             };
             // Inside on the right hand: walk from the side entered to the side left.
@@ -39,20 +47,48 @@ std::vector<Vec2> largestContour(std::span<const float> field, int width, int he
                 next[f.name] = {t.name, f.at};
             };
             switch (cell) {
-                case 1: link(0, 3); break;
-                case 2: link(1, 0); break;
-                case 3: link(1, 3); break;
-                case 4: link(2, 1); break;
-                case 5: link(0, 3), link(2, 1); break;
-                case 6: link(2, 0); break;
-                case 7: link(2, 3); break;
-                case 8: link(3, 2); break;
-                case 9: link(0, 2); break;
-                case 10: link(1, 0), link(3, 2); break;
-                case 11: link(1, 2); break;
-                case 12: link(3, 1); break;
-                case 13: link(0, 1); break;
-                default: link(3, 0); break;
+                case 1:
+                    link(0, 3);
+                    break;
+                case 2:
+                    link(1, 0);
+                    break;
+                case 3:
+                    link(1, 3);
+                    break;
+                case 4:
+                    link(2, 1);
+                    break;
+                case 5:
+                    link(0, 3), link(2, 1);
+                    break;
+                case 6:
+                    link(2, 0);
+                    break;
+                case 7:
+                    link(2, 3);
+                    break;
+                case 8:
+                    link(3, 2);
+                    break;
+                case 9:
+                    link(0, 2);
+                    break;
+                case 10:
+                    link(1, 0), link(3, 2);
+                    break;
+                case 11:
+                    link(1, 2);
+                    break;
+                case 12:
+                    link(3, 1);
+                    break;
+                case 13:
+                    link(0, 1);
+                    break;
+                default:
+                    link(3, 0);
+                    break;
             }
         }
     std::vector<Vec2> longest;

@@ -20,10 +20,13 @@ double jitterOfLine(const Track& t, const SegmentAngle& line, std::size_t sample
 double foreshortening(double inclinationDeg, double offSquareDeg) {
     const double rad = std::numbers::pi / 180;
     // Square on, horizontal and vertical parts keep their ratio; turned by ψ the horizontal part shrinks by cos ψ.
-    const double seen = std::atan2(std::sin(inclinationDeg * rad) * std::cos(offSquareDeg * rad), std::cos(inclinationDeg * rad));
+    const double seen =
+        std::atan2(std::sin(inclinationDeg * rad) * std::cos(offSquareDeg * rad), std::cos(inclinationDeg * rad));
     return std::abs(inclinationDeg - seen / rad);
 }
 
-double together(double a, double b, double c) { return std::sqrt(a * a + b * b + c * c); }
+double together(double a, double b, double c) {
+    return std::sqrt(a * a + b * b + c * c);
+}
 
 }  // namespace zevo

@@ -18,10 +18,10 @@ std::string unitName(Unit unit);
 struct Measurement {
     std::string id;
     double value = 0;
-    double pm90 = 0;         ///< half width of the 90 % interval, same unit
+    double pm90 = 0;  ///< half width of the 90 % interval, same unit
     Unit unit = Unit::Degrees;
-    double confidence = 0;   ///< 0…1: were the points it needs seen, in a view where it is valid
-    double atS = 0;          ///< the moment it was read from
+    double confidence = 0;  ///< 0…1: were the points it needs seen, in a view where it is valid
+    double atS = 0;         ///< the moment it was read from
 };
 
 /// Everything a measure may look at.

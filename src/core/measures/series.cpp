@@ -22,15 +22,19 @@ double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, 
 
 Series computeSeries(const Track& t) {
     Series s;
-    const auto hip = t.nearOf(Landmark::LeftHip), knee = t.nearOf(Landmark::LeftKnee), ankle = t.nearOf(Landmark::LeftAnkle);
-    const auto shoulder = t.nearOf(Landmark::LeftShoulder), heel = t.nearOf(Landmark::LeftHeel), toe = t.nearOf(Landmark::LeftToe);
+    const auto hip = t.nearOf(Landmark::LeftHip), knee = t.nearOf(Landmark::LeftKnee),
+               ankle = t.nearOf(Landmark::LeftAnkle);
+    const auto shoulder = t.nearOf(Landmark::LeftShoulder), heel = t.nearOf(Landmark::LeftHeel),
+               toe = t.nearOf(Landmark::LeftToe);
     const auto ear = t.nearOf(Landmark::LeftEar);
     const double cm = t.cmPerPixel > 0 ? t.cmPerPixel : std::numeric_limits<double>::quiet_NaN();
     const double heelX = t.standingAt(heel).x(), toeX = t.standingAt(toe).x();
-    const double standingHead = headAgainstTrunk(t.standingAt(hip), t.standingAt(shoulder), t.standingAt(ear), t.standingAt(Landmark::Nose));
+    const double standingHead =
+        headAgainstTrunk(t.standingAt(hip), t.standingAt(shoulder), t.standingAt(ear), t.standingAt(Landmark::Nose));
     const double standingHip = std::max(1.0, t.standingAt(hip).y() - t.floorY);
     auto bodyHeight = [&](auto place) {
-        return (place(hip).y() + 0.5 * place(Landmark::LeftShoulder).y() + 0.5 * place(Landmark::RightShoulder).y()) / 2;
+        return (place(hip).y() + 0.5 * place(Landmark::LeftShoulder).y() + 0.5 * place(Landmark::RightShoulder).y()) /
+               2;
     };
     const double standingBody = bodyHeight([&](Landmark id) { return t.standingAt(id); });
     for (std::size_t i = 0; i < t.size(); ++i) {
@@ -40,12 +44,17 @@ Series computeSeries(const Track& t) {
         s.trunkLean.push_back(trunkLean(at(hip), at(shoulder)));
         s.shinAngle.push_back(shinAngle(at(ankle), at(knee)));
         s.thighAngle.push_back(thighAngle(at(knee), at(hip)));
-        s.heelRise.push_back((at(heel).y() - t.standingAt(heel).y()) * cm);
-        s.toeRise.push_back((at(toe).y() - t.standingAt(toe).y()) * cm);
+        // One end of a foot can only rise while the other stays down. What both ends do together is the drift of the
+        // landmarks with the client's pose, so it is taken out.
+        const double pitch = (at(heel).y() - t.standingAt(heel).y()) - (at(toe).y() - t.standingAt(toe).y());
+        s.heelRise.push_back(pitch * cm);
+        s.toeRise.push_back(-pitch * cm);
         s.kneePastToe.push_back((at(knee).x() - toeX) * cm);
         s.massOverFoot.push_back((massCentre(t, i).x() - heelX) / std::max(1.0, toeX - heelX));
-        s.neckChange.push_back(wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
-        // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share too.
+        s.neckChange.push_back(
+            wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
+        // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share
+        // too.
         const double hipDrop = (t.standingAt(hip).y() - at(hip).y()) / standingHip;
         const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.at(id, i); })) / standingHip;
         s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop);

@@ -10,12 +10,12 @@ namespace zevo {
 /// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown).
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
-    std::vector<double> heelRise;      ///< heel above its standing height, cm
-    std::vector<double> toeRise;       ///< toe tip above its standing height, cm
+    std::vector<double> heelRise;      ///< heel against the toe tip, change from standing, cm
+    std::vector<double> toeRise;       ///< toe tip against the heel, change from standing, cm
     std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm
     std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip
     std::vector<double> neckChange;    ///< head against trunk, change from standing; chin up +
-    std::vector<double> depth;         ///< 0 standing … about 0.6: how far the body has sunk, share of standing hip height
+    std::vector<double> depth;  ///< 0 standing … about 0.6: how far the body has sunk, share of standing hip height
 };
 
 Series computeSeries(const Track& track);

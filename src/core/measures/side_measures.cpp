@@ -19,7 +19,9 @@ double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half
 }
 
 std::size_t largestIn(const std::vector<double>& s, std::size_t from, std::size_t to) {
-    return static_cast<std::size_t>(std::max_element(s.begin() + static_cast<std::ptrdiff_t>(from), s.begin() + static_cast<std::ptrdiff_t>(to) + 1) - s.begin());
+    return static_cast<std::size_t>(std::max_element(s.begin() + static_cast<std::ptrdiff_t>(from),
+                                                     s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                    s.begin());
 }
 
 /// A joint or line angle at the bottom, with its error from two lines (or one, given twice).
@@ -31,24 +33,30 @@ bool readAngle(const MeasureInput& in, const std::vector<double>& s, const Allow
     const double j1 = jitterOfLine(t, {t.nearOf(a0), t.nearOf(a1)}, at);
     const bool joint = a0 != b0 || a1 != b1;
     const double j2 = joint ? jitterOfLine(t, {t.nearOf(b0), t.nearOf(b1)}, at) : 0;
-    pm = together(std::hypot(j1, j2), allowed(allowance, in.series.kneeFlexion[at]), foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg));
+    pm = together(std::hypot(j1, j2), allowed(allowance, in.series.kneeFlexion[at]),
+                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg));
     return std::isfinite(value);
 }
 
 bool kneeFlexionAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.kneeFlexion, kKneeAllowance, L::LeftHip, L::LeftKnee, L::LeftKnee, L::LeftAnkle, v, pm, at);
+    return readAngle(in, in.series.kneeFlexion, kKneeAllowance, L::LeftHip, L::LeftKnee, L::LeftKnee, L::LeftAnkle, v,
+                     pm, at);
 }
 bool hipFlexionAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.hipFlexion, kHipAllowance, L::LeftShoulder, L::LeftHip, L::LeftHip, L::LeftKnee, v, pm, at);
+    return readAngle(in, in.series.hipFlexion, kHipAllowance, L::LeftShoulder, L::LeftHip, L::LeftHip, L::LeftKnee, v,
+                     pm, at);
 }
 bool trunkLeanAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.trunkLean, kTrunkAllowance, L::LeftHip, L::LeftShoulder, L::LeftHip, L::LeftShoulder, v, pm, at);
+    return readAngle(in, in.series.trunkLean, kTrunkAllowance, L::LeftHip, L::LeftShoulder, L::LeftHip, L::LeftShoulder,
+                     v, pm, at);
 }
 bool shinAngleAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.shinAngle, kShinAllowance, L::LeftAnkle, L::LeftKnee, L::LeftAnkle, L::LeftKnee, v, pm, at);
+    return readAngle(in, in.series.shinAngle, kShinAllowance, L::LeftAnkle, L::LeftKnee, L::LeftAnkle, L::LeftKnee, v,
+                     pm, at);
 }
 bool thighAngleAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.thighAngle, kThighAllowance, L::LeftKnee, L::LeftHip, L::LeftKnee, L::LeftHip, v, pm, at);
+    return readAngle(in, in.series.thighAngle, kThighAllowance, L::LeftKnee, L::LeftHip, L::LeftKnee, L::LeftHip, v, pm,
+                     at);
 }
 
 /// How much further the trunk leans than the shins: long thighs and short ankles raise it, so does folding.
@@ -66,25 +74,32 @@ bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, L point, d
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.15 * in.track.rate));
     v = -1e9;
     for (std::size_t i = in.rep.start; i + hold <= in.rep.end; ++i) {
-        const double held = *std::min_element(s.begin() + static_cast<std::ptrdiff_t>(i), s.begin() + static_cast<std::ptrdiff_t>(i + hold));
+        const double held = *std::min_element(s.begin() + static_cast<std::ptrdiff_t>(i),
+                                              s.begin() + static_cast<std::ptrdiff_t>(i + hold));
         if (held > v) {
             v = held;
             at = i + hold / 2;
         }
     }
     // The network sees a lifted heel too low (4 cm read as 2.4–2.9 on virtual clients): a third of the rise is open.
-    pm = together(1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(point))] * in.track.cmPerPixel, 0.6, 0.33 * std::max(0.0, v));
+    pm = together(1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(point))] * in.track.cmPerPixel, 0.6,
+                  0.33 * std::max(0.0, v));
     return v > -1e8;
 }
-bool heelRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return liftOfFoot(in, in.series.heelRise, L::LeftHeel, v, pm, at); }
-bool toeRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return liftOfFoot(in, in.series.toeRise, L::LeftToe, v, pm, at); }
+bool heelRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return liftOfFoot(in, in.series.heelRise, L::LeftHeel, v, pm, at);
+}
+bool toeRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return liftOfFoot(in, in.series.toeRise, L::LeftToe, v, pm, at);
+}
 
 bool kneePastToe(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     if (in.track.cmPerPixel <= 0) return false;
     at = in.rep.bottom;
     v = meanAround(in.series.kneePastToe, at);
     // The network's toe tip lies about 4 cm behind the real one, the knee 3–6° behind the real shin (measured).
-    pm = together(1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(L::LeftKnee))] * in.track.cmPerPixel, 4.0);
+    pm = together(
+        1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(L::LeftKnee))] * in.track.cmPerPixel, 4.0);
     return std::isfinite(v);
 }
 
@@ -130,16 +145,26 @@ bool duration(const MeasureInput& in, std::size_t from, std::size_t to, double& 
     at = from;
     return true;
 }
-bool loweringTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return duration(in, in.rep.start, in.rep.arrive, v, pm, at); }
-bool pauseTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return duration(in, in.rep.arrive, in.rep.leave, v, pm, at); }
-bool liftingTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return duration(in, in.rep.leave, in.rep.end, v, pm, at); }
-bool tensionTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) { return duration(in, in.rep.start, in.rep.end, v, pm, at); }
+bool loweringTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return duration(in, in.rep.start, in.rep.arrive, v, pm, at);
+}
+bool pauseTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return duration(in, in.rep.arrive, in.rep.leave, v, pm, at);
+}
+bool liftingTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return duration(in, in.rep.leave, in.rep.end, v, pm, at);
+}
+bool tensionTime(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
+    return duration(in, in.rep.start, in.rep.end, v, pm, at);
+}
 
 /// How hard the bottom throws the hips back up: largest upward acceleration there.
 bool bounce(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     if (in.track.cmPerPixel <= 0) return false;
     const L hip = in.track.nearOf(L::LeftHip);
-    const std::size_t from = in.rep.arrive > static_cast<std::size_t>(0.3 * in.track.rate) ? in.rep.arrive - static_cast<std::size_t>(0.3 * in.track.rate) : 0;
+    const std::size_t from = in.rep.arrive > static_cast<std::size_t>(0.3 * in.track.rate)
+                                 ? in.rep.arrive - static_cast<std::size_t>(0.3 * in.track.rate)
+                                 : 0;
     const std::size_t to = std::min(in.rep.leave + static_cast<std::size_t>(0.3 * in.track.rate), in.track.size() - 1);
     std::vector<double> height;
     for (std::size_t i = from; i <= to; ++i) height.push_back(in.track.at(hip, i).y() * in.track.cmPerPixel / 100);
@@ -155,23 +180,30 @@ bool bounce(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
 /// The top after the lift: from the end of this rep to the start of the next (or one second).
 std::pair<std::size_t, std::size_t> topSpan(const MeasureInput& in) {
     const std::size_t last = in.track.size() - 1;
-    const std::size_t to = in.next ? in.next->start : std::min(last, in.rep.end + static_cast<std::size_t>(in.track.rate));
+    const std::size_t to =
+        in.next ? in.next->start : std::min(last, in.rep.end + static_cast<std::size_t>(in.track.rate));
     return {std::min(in.rep.end, last), std::max(std::min(in.rep.end, last), to)};
 }
 bool topKneeFlexion(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     const auto [from, to] = topSpan(in);
     const auto& s = in.series.kneeFlexion;
-    at = static_cast<std::size_t>(std::min_element(s.begin() + static_cast<std::ptrdiff_t>(from), s.begin() + static_cast<std::ptrdiff_t>(to) + 1) - s.begin());
+    at = static_cast<std::size_t>(std::min_element(s.begin() + static_cast<std::ptrdiff_t>(from),
+                                                   s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                  s.begin());
     v = meanAround(s, at);
-    pm = together(kKneeAllowance.still, jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftKnee)}, at));
+    pm = together(kKneeAllowance.still,
+                  jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftKnee)}, at));
     return std::isfinite(v);
 }
 bool topTrunkLean(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     const auto [from, to] = topSpan(in);
     const auto& s = in.series.trunkLean;
-    at = static_cast<std::size_t>(std::min_element(s.begin() + static_cast<std::ptrdiff_t>(from), s.begin() + static_cast<std::ptrdiff_t>(to) + 1) - s.begin());
+    at = static_cast<std::size_t>(std::min_element(s.begin() + static_cast<std::ptrdiff_t>(from),
+                                                   s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                  s.begin());
     v = meanAround(s, at);
-    pm = together(kTrunkAllowance.still, jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)}, at));
+    pm = together(kTrunkAllowance.still,
+                  jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)}, at));
     return std::isfinite(v);
 }
 
@@ -179,23 +211,54 @@ const std::vector<MeasureDef>& registry() {
     static const std::vector<L> leg{L::LeftHip, L::LeftKnee, L::LeftAnkle}, trunk{L::LeftHip, L::LeftShoulder};
     static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle, L::LeftHeel, L::LeftToe};
     static const std::vector<MeasureDef> all{
-        {"thigh_angle", "Depth: thigh from level", "thigh inclination at the bottom", Unit::Degrees, {L::LeftHip, L::LeftKnee}, thighAngleAtBottom},
+        {"thigh_angle",
+         "Depth: thigh from level",
+         "thigh inclination at the bottom",
+         Unit::Degrees,
+         {L::LeftHip, L::LeftKnee},
+         thighAngleAtBottom},
         {"knee_flexion", "Knee bend", "knee flexion", Unit::Degrees, leg, kneeFlexionAtBottom},
-        {"hip_flexion", "Hip bend", "hip flexion", Unit::Degrees, {L::LeftShoulder, L::LeftHip, L::LeftKnee}, hipFlexionAtBottom},
+        {"hip_flexion",
+         "Hip bend",
+         "hip flexion",
+         Unit::Degrees,
+         {L::LeftShoulder, L::LeftHip, L::LeftKnee},
+         hipFlexionAtBottom},
         {"trunk_lean", "Trunk lean", "trunk inclination from vertical", Unit::Degrees, trunk, trunkLeanAtBottom},
-        {"shin_angle", "Shin lean", "ankle dorsiflexion, shin from vertical", Unit::Degrees, {L::LeftKnee, L::LeftAnkle}, shinAngleAtBottom},
-        {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, body, leanBeyondShins},
+        {"shin_angle",
+         "Shin lean",
+         "ankle dorsiflexion, shin from vertical",
+         Unit::Degrees,
+         {L::LeftKnee, L::LeftAnkle},
+         shinAngleAtBottom},
+        {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, body,
+         leanBeyondShins},
         {"heel_rise", "Heel off the floor", "heel rise", Unit::Centimetres, {L::LeftHeel}, heelRise},
         {"toe_rise", "Toes off the floor", "toe rise", Unit::Centimetres, {L::LeftToe}, toeRise},
-        {"knee_past_toe", "Knee ahead of toes", "knee travel past the toe tip", Unit::Centimetres, {L::LeftKnee, L::LeftToe}, kneePastToe},
+        {"knee_past_toe",
+         "Knee ahead of toes",
+         "knee travel past the toe tip",
+         Unit::Centimetres,
+         {L::LeftKnee, L::LeftToe},
+         kneePastToe},
         {"mass_over_foot", "Balance over the foot", "mass centre, 0 heel … 1 toe tip", Unit::Share, body, massOverFoot},
-        {"neck_change", "Head off the trunk line", "neck extension against standing", Unit::Degrees, {L::LeftEar, L::LeftShoulder}, neckChange},
+        {"neck_change",
+         "Head off the trunk line",
+         "neck extension against standing",
+         Unit::Degrees,
+         {L::LeftEar, L::LeftShoulder},
+         neckChange},
         {"knee_lead", "Knees start before hips", "knee onset before hip onset", Unit::Milliseconds, body, kneeLead},
         {"lowering_s", "Way down", "eccentric time", Unit::Seconds, {L::LeftHip}, loweringTime},
         {"pause_s", "Pause below", "pause at the bottom", Unit::Seconds, {L::LeftHip}, pauseTime},
         {"lifting_s", "Way up", "concentric time", Unit::Seconds, {L::LeftHip}, liftingTime},
         {"tension_s", "Working time", "time under tension of the rep", Unit::Seconds, {L::LeftHip}, tensionTime},
-        {"bounce", "Rebound at the bottom", "reversal acceleration of the hip", Unit::MetresPerSecond2, {L::LeftHip}, bounce},
+        {"bounce",
+         "Rebound at the bottom",
+         "reversal acceleration of the hip",
+         Unit::MetresPerSecond2,
+         {L::LeftHip},
+         bounce},
         {"top_knee_flexion", "Knees at the top", "knee flexion standing", Unit::Degrees, leg, topKneeFlexion},
         {"top_trunk_lean", "Trunk at the top", "trunk inclination standing", Unit::Degrees, trunk, topTrunkLean},
     };
@@ -209,7 +272,9 @@ std::string unitName(Unit unit) {
     return names[static_cast<std::size_t>(unit)];
 }
 
-std::span<const MeasureDef> sideMeasures() { return registry(); }
+std::span<const MeasureDef> sideMeasures() {
+    return registry();
+}
 
 const MeasureDef* findMeasure(const std::string& id) {
     for (const auto& m : registry())

@@ -17,7 +17,9 @@ struct Valleys {
 };
 
 std::size_t lowest(const std::vector<double>& d, std::size_t from, std::size_t to) {
-    return static_cast<std::size_t>(std::min_element(d.begin() + static_cast<std::ptrdiff_t>(from), d.begin() + static_cast<std::ptrdiff_t>(to) + 1) - d.begin());
+    return static_cast<std::size_t>(std::min_element(d.begin() + static_cast<std::ptrdiff_t>(from),
+                                                     d.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                    d.begin());
 }
 
 /// Where movement begins or ends, walking from the fastest sample to `limit`. The first hundredths of a smooth
@@ -42,9 +44,12 @@ std::size_t edgeOfMovement(const std::vector<double>& speed, std::size_t fastest
 
 std::string repKindName(RepKind kind) {
     switch (kind) {
-        case RepKind::Partial: return "partial";
-        case RepKind::Double: return "double";
-        case RepKind::Full: break;
+        case RepKind::Partial:
+            return "partial";
+        case RepKind::Double:
+            return "double";
+        case RepKind::Full:
+            break;
     }
     return "full";
 }
@@ -61,7 +66,9 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     if (peaks.empty()) return {};
 
     // Bottoms that are not separated by standing up belong to one repetition.
-    struct Group { std::size_t first, last, deepest; };
+    struct Group {
+        std::size_t first, last, deepest;
+    };
     std::vector<Group> groups;
     for (const auto& p : peaks) {
         if (!groups.empty()) {
@@ -79,12 +86,15 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     std::vector<Rep> reps;
     for (std::size_t g = 0; g < groups.size(); ++g) {
         const std::size_t from = g == 0 ? 0 : lowest(depth, groups[g - 1].last, groups[g].first);
-        const std::size_t to = g + 1 == groups.size() ? depth.size() - 1 : lowest(depth, groups[g].last, groups[g + 1].first);
+        const std::size_t to =
+            g + 1 == groups.size() ? depth.size() - 1 : lowest(depth, groups[g].last, groups[g + 1].first);
         const Group& group = groups[g];
         Rep rep;
         rep.depth = depth[group.deepest];
         // Cut off by the clip: it must come from, and go back to, nearly upright.
-        if (depth[lowest(depth, from, group.first)] > 0.3 * rep.depth || depth[lowest(depth, group.last, to)] > 0.3 * rep.depth) continue;
+        if (depth[lowest(depth, from, group.first)] > 0.3 * rep.depth ||
+            depth[lowest(depth, group.last, to)] > 0.3 * rep.depth)
+            continue;
 
         std::size_t fastestDown = group.first, fastestUp = group.last;
         for (std::size_t i = from; i <= group.first; ++i)
@@ -117,7 +127,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        if (series.kneeFlexion[r.bottom] < options.partialKneeFlexion || r.depth < options.partialShare * usual) r.kind = RepKind::Partial;
+        if (series.kneeFlexion[r.bottom] < options.partialKneeFlexion || r.depth < options.partialShare * usual)
+            r.kind = RepKind::Partial;
     }
     return reps;
 }

@@ -33,6 +33,7 @@ struct SetResult {
     double offSquareDeg = 0;
     double trackedShare = 0;
     std::vector<MeasuredRep> reps;
+    std::vector<int> leftOut;  ///< numbers of repetitions the coach says do not count
     std::vector<Finding> findings;
     Series series;
     std::vector<double> timesS;
@@ -47,7 +48,8 @@ struct MeasuredSet {
 };
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context);
 
-/// Fills in the findings; needs no video, so a set can be judged again by another standard at once.
+/// Fills in the findings from the repetitions that count; needs no video, so a set can be judged again by another
+/// standard at once.
 void judgeSet(SetResult& result, const Standard& standard);
 
 /// The open result format of docs/formats.md.

@@ -35,7 +35,8 @@ std::vector<Biquad> butterworthLowPass(int order, double cutoff, double rate) {
     for (int i = 0; i < order / 2; ++i) {
         const double q = 2 * std::sin(std::numbers::pi * (2 * i + 1) / (2.0 * order));  // 1 / quality of the pole pair
         const double norm = 1 / (1 + q * k + k * k);
-        out.push_back({k * k * norm, 2 * k * k * norm, k * k * norm, 2 * (k * k - 1) * norm, (1 - q * k + k * k) * norm});
+        out.push_back(
+            {k * k * norm, 2 * k * k * norm, k * k * norm, 2 * (k * k - 1) * norm, (1 - q * k + k * k) * norm});
     }
     return out;
 }
@@ -78,7 +79,8 @@ std::vector<double> dropOutliers(std::span<const double> signal, int halfWindow,
     for (int i = 0; i < n; ++i) {
         if (std::isnan(signal[i])) continue;
         std::vector<double> around;
-        for (int j = std::max(0, i - halfWindow); j <= std::min(n - 1, i + halfWindow); ++j) around.push_back(signal[j]);
+        for (int j = std::max(0, i - halfWindow); j <= std::min(n - 1, i + halfWindow); ++j)
+            around.push_back(signal[j]);
         const double middle = median(around);
         for (double& v : around) v = std::abs(v - middle);
         const double spread = std::max(floor, 1.4826 * median(around));
@@ -87,7 +89,8 @@ std::vector<double> dropOutliers(std::span<const double> signal, int halfWindow,
     return out;
 }
 
-std::vector<double> resample(std::span<const double> times, std::span<const double> values, std::span<const double> at, double maxGap) {
+std::vector<double> resample(std::span<const double> times, std::span<const double> values, std::span<const double> at,
+                             double maxGap) {
     std::vector<double> t, v, out(at.size(), kNaN);
     for (std::size_t i = 0; i < times.size(); ++i)
         if (!std::isnan(values[i])) {
@@ -113,18 +116,24 @@ std::vector<double> fillNearest(std::span<const double> signal) {
     std::vector<double> out(signal.begin(), signal.end());
     double last = kNaN;
     for (double& x : out) {
-        if (std::isnan(x)) x = last;
-        else last = x;
+        if (std::isnan(x))
+            x = last;
+        else
+            last = x;
     }
     last = kNaN;
     for (auto x = out.rbegin(); x != out.rend(); ++x) {
-        if (std::isnan(*x)) *x = std::isnan(last) ? 0.0 : last;
-        else last = *x;
+        if (std::isnan(*x))
+            *x = std::isnan(last) ? 0.0 : last;
+        else
+            last = *x;
     }
     return out;
 }
 
-double median(std::vector<double> values) { return quantile(std::move(values), 0.5); }
+double median(std::vector<double> values) {
+    return quantile(std::move(values), 0.5);
+}
 
 double quantile(std::vector<double> values, double q) {
     std::erase_if(values, [](double v) { return std::isnan(v); });

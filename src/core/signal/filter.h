@@ -34,7 +34,8 @@ std::vector<double> dropOutliers(std::span<const double> signal, int halfWindow,
 
 /// Linear interpolation of (times, values) at `at`; NaN values are skipped; where the gap between the two
 /// neighbours is wider than `maxGap`, or outside the range, the result is NaN.
-std::vector<double> resample(std::span<const double> times, std::span<const double> values, std::span<const double> at, double maxGap);
+std::vector<double> resample(std::span<const double> times, std::span<const double> values, std::span<const double> at,
+                             double maxGap);
 
 /// Replaces NaN by the nearest valid value (0 when there is none).
 std::vector<double> fillNearest(std::span<const double> signal);

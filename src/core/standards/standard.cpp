@@ -46,7 +46,8 @@ Band readBand(const json& o, const std::string& path) {
         if (!o["careful"].is_boolean()) throw Refused{path + "/careful", "must be true or false"};
         b.careful = o["careful"].get<bool>();
     }
-    if (!o.contains("scale") || !o["scale"].is_array() || o["scale"].size() != 2 || !o["scale"][0].is_number() || !o["scale"][1].is_number())
+    if (!o.contains("scale") || !o["scale"].is_array() || o["scale"].size() != 2 || !o["scale"][0].is_number() ||
+        !o["scale"][1].is_number())
         throw Refused{path + "/scale", "must be two numbers"};
     b.scaleFrom = o["scale"][0];
     b.scaleTo = o["scale"][1];
@@ -80,7 +81,8 @@ Result<Standard> parseStandard(const std::string& source, const std::string& nam
         for (std::size_t i = 0; i < root["bands"].size(); ++i) {
             s.bands.push_back(readBand(root["bands"][i], "/bands/" + std::to_string(i)));
             for (std::size_t k = 0; k < i; ++k)
-                if (s.bands[k].measure == s.bands[i].measure) return refuse("/bands/" + std::to_string(i), "judges a measure a second time");
+                if (s.bands[k].measure == s.bands[i].measure)
+                    return refuse("/bands/" + std::to_string(i), "judges a measure a second time");
         }
         return s;
     } catch (const Refused& r) {

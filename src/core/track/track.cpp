@@ -21,7 +21,9 @@ constexpr double kMinPersonShare = 0.23;
 constexpr double kEyeHeight = 0.936;
 constexpr float kMinPresence = 0.3F;
 
-std::size_t index(Landmark id) { return static_cast<std::size_t>(id); }
+std::size_t index(Landmark id) {
+    return static_cast<std::size_t>(id);
+}
 
 double personHeight(const PoseFrame& f) {
     float top = 1e9F, bottom = -1e9F, left = 1e9F, right = -1e9F;
@@ -39,20 +41,26 @@ void estimateView(const PoseFrames& frames, Track& track) {
     for (const auto& f : frames) {
         if (!f.found) continue;
         auto axis = [&](Landmark l, Landmark r, int k) { return f.world[index(r)][k] - f.world[index(l)][k]; };
-        const double dx = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 0) + axis(Landmark::LeftHip, Landmark::RightHip, 0));
-        const double dz = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 2) + axis(Landmark::LeftHip, Landmark::RightHip, 2));
+        const double dx = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 0) +
+                                 axis(Landmark::LeftHip, Landmark::RightHip, 0));
+        const double dz = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 2) +
+                                 axis(Landmark::LeftHip, Landmark::RightHip, 2));
         if (std::hypot(dx, dz) < 1e-6) continue;
         angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegrees);
         depth.push_back(dx);
         noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
-        toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x - f.at(Landmark::RightHeel).x));
+        toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x -
+                                  f.at(Landmark::RightHeel).x));
     }
     const double axisAngle = median(angles);
     track.offSquareDeg = std::clamp(90 - axisAngle, 0.0, 90.0);
     track.facesRight = median(toeAhead) + median(noseAhead) >= 0;
-    if (track.offSquareDeg <= 32) track.view = ViewKind::Side;
-    else if (track.offSquareDeg <= 62) track.view = ViewKind::Oblique;
-    else track.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
+    if (track.offSquareDeg <= 32)
+        track.view = ViewKind::Side;
+    else if (track.offSquareDeg <= 62)
+        track.view = ViewKind::Oblique;
+    else
+        track.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
     // Facing the picture's right, a client shows the camera his right side.
     track.near = track.facesRight ? Side::Right : Side::Left;
 }
@@ -65,10 +73,12 @@ std::vector<double> uniformTimes(const PoseFrames& frames, double rate) {
     return out;
 }
 
-void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes, std::size_t id, double personPx, Track& track) {
+void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes, std::size_t id, double personPx,
+                   Track& track) {
     std::vector<double> x, y, seen;
     for (const auto& f : frames) {
-        const bool usable = f.found && f.points[id].presence >= kMinPresence && std::isfinite(f.points[id].x) && std::isfinite(f.points[id].y);
+        const bool usable = f.found && f.points[id].presence >= kMinPresence && std::isfinite(f.points[id].x) &&
+                            std::isfinite(f.points[id].y);
         x.push_back(usable ? f.points[id].x : kNaN);
         y.push_back(usable ? f.points[id].y : kNaN);
         seen.push_back(usable ? f.points[id].visibility : 0.0);
@@ -99,7 +109,8 @@ void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes,
 void findStanding(Track& track) {
     const std::size_t n = track.size();
     std::vector<double> height(n);
-    for (std::size_t i = 0; i < n; ++i) height[i] = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
+    for (std::size_t i = 0; i < n; ++i)
+        height[i] = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
     const double high = quantile(height, 0.97), low = quantile(height, 0.03);
     const auto speed = derivative(height, track.rate);
     const double near = std::max(0.04 * (high - low), 2.0);
@@ -107,7 +118,9 @@ void findStanding(Track& track) {
     for (double slack : {1.0, 2.0, 4.0, 1e9}) {
         samples.clear();
         for (std::size_t i = 0; i < n; ++i)
-            if (track.observed[i] && height[i] > high - near * slack && std::abs(speed[i]) < 0.25 * (high - low + 1) * slack) samples.push_back(i);
+            if (track.observed[i] && height[i] > high - near * slack &&
+                std::abs(speed[i]) < 0.25 * (high - low + 1) * slack)
+                samples.push_back(i);
         if (samples.size() >= 5) break;
     }
     track.standingSamples = samples.size();
@@ -125,21 +138,29 @@ void findStanding(Track& track) {
 
 std::string viewName(ViewKind kind) {
     switch (kind) {
-        case ViewKind::Front: return "front";
-        case ViewKind::Rear: return "rear";
-        case ViewKind::Oblique: return "oblique";
-        case ViewKind::Side: break;
+        case ViewKind::Front:
+            return "front";
+        case ViewKind::Rear:
+            return "rear";
+        case ViewKind::Oblique:
+            return "oblique";
+        case ViewKind::Side:
+            break;
     }
     return "side";
 }
 
-std::string sideName(Side side) { return side == Side::Left ? "left" : "right"; }
+std::string sideName(Side side) {
+    return side == Side::Left ? "left" : "right";
+}
 
 Landmark Track::nearOf(Landmark left) const {
     return near == Side::Left ? left : static_cast<Landmark>(static_cast<int>(left) + 1);
 }
 
-Vec2 Track::toPicture(const Vec2& p) const { return {facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y()}; }
+Vec2 Track::toPicture(const Vec2& p) const {
+    return {facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y()};
+}
 
 std::size_t Track::sampleAt(double timeS) const {
     if (timesS.empty()) return 0;
@@ -150,7 +171,9 @@ std::size_t Track::sampleAt(double timeS) const {
 Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context) {
     const auto found = std::count_if(frames.begin(), frames.end(), [](const auto& f) { return f.found; });
     if (frames.size() < 2 || found == 0)
-        return Error{"Nobody was found in this clip. The whole body should be in the picture, in good light, not too far away.", ""};
+        return Error{
+            "Nobody was found in this clip. The whole body should be in the picture, in good light, not too far away.",
+            ""};
     Track track;
     track.pictureWidth = pictureWidth;
     track.pictureHeight = pictureHeight;
@@ -164,10 +187,15 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
     }
     const double personPx = quantile(heights, 0.8);
     if (personPx < kMinPersonShare * std::max(pictureWidth, pictureHeight))
-        return Error{"The client is too small in the picture to be measured. Move the camera closer, so that the body fills at least half of the height.", ""};
+        return Error{
+            "The client is too small in the picture to be measured. Move the camera closer, so that the body fills at "
+            "least half of the height.",
+            ""};
     if (track.trackedShare < kMinTrackedShare)
-        return Error{"The client was seen in only " + std::to_string(static_cast<int>(std::lround(100 * track.trackedShare))) +
-                         " % of the clip. Keep the whole body in the picture for the whole set.", ""};
+        return Error{"The client was seen in only " +
+                         std::to_string(static_cast<int>(std::lround(100 * track.trackedShare))) +
+                         " % of the clip. Keep the whole body in the picture for the whole set.",
+                     ""};
 
     track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
     track.timesS = uniformTimes(frames, track.rate);
@@ -179,11 +207,13 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
 
     std::vector<double> foundFlag;
     for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
-    for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS)) track.observed.push_back(!std::isnan(v));
+    for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
+        track.observed.push_back(!std::isnan(v));
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, personPx, track);
 
     findStanding(track);
-    const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe), eye = track.nearOf(Landmark::LeftEye);
+    const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
+                   eye = track.nearOf(Landmark::LeftEye);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());
     const double eyeHeightPx = track.standingAt(eye).y() - track.floorY;
     if (context.statureCm > 0 && eyeHeightPx > 20) track.cmPerPixel = kEyeHeight * context.statureCm / eyeHeightPx;

@@ -18,29 +18,29 @@ std::string sideName(Side side);
 
 /// What the coach knows and the video does not tell.
 struct Context {
-    double statureCm = 0;         ///< 0 = unknown: lengths then stay in shares of a segment
-    std::string view = "auto";    ///< auto, side, front, rear or oblique: overrides the estimate
+    double statureCm = 0;       ///< 0 = unknown: lengths then stay in shares of a segment
+    std::string view = "auto";  ///< auto, side, front, rear or oblique: overrides the estimate
 };
 
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
 /// Positions are picture pixels; multiply by cmPerPixel for centimetres at the client's distance.
 struct Track {
-    double rate = 30;                ///< samples a second, uniform
+    double rate = 30;  ///< samples a second, uniform
     std::vector<double> timesS;
-    std::array<std::vector<Vec2>, kLandmarkCount> points;      ///< cleaned
-    std::array<std::vector<float>, kLandmarkCount> seen;       ///< 0…1 visibility at each sample
-    std::array<double, kLandmarkCount> noisePx{};              ///< standard deviation left after smoothing
-    std::vector<bool> observed;      ///< false inside gaps too long to bridge
-    double trackedShare = 0;         ///< frames in which the person was found
+    std::array<std::vector<Vec2>, kLandmarkCount> points;  ///< cleaned
+    std::array<std::vector<float>, kLandmarkCount> seen;   ///< 0…1 visibility at each sample
+    std::array<double, kLandmarkCount> noisePx{};          ///< standard deviation left after smoothing
+    std::vector<bool> observed;                            ///< false inside gaps too long to bridge
+    double trackedShare = 0;                               ///< frames in which the person was found
 
     ViewKind view = ViewKind::Side;
-    Side near = Side::Right;         ///< the side of the client that faces the camera
-    double offSquareDeg = 0;         ///< how far the camera stands off a square side view
-    bool facesRight = true;          ///< in the picture
+    Side near = Side::Right;  ///< the side of the client that faces the camera
+    double offSquareDeg = 0;  ///< how far the camera stands off a square side view
+    bool facesRight = true;   ///< in the picture
     int pictureWidth = 0, pictureHeight = 0;
 
-    double cmPerPixel = 0;           ///< 0 when the stature is unknown
-    double floorY = 0;               ///< height of the soles standing
+    double cmPerPixel = 0;  ///< 0 when the stature is unknown
+    double floorY = 0;      ///< height of the soles standing
     std::size_t standingSamples = 0;
     std::array<Vec2, kLandmarkCount> standing{};  ///< median position while standing upright
 

@@ -1,0 +1,46 @@
+// zevo: the window. See --help.
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QStandardPaths>
+#include <cstdio>
+
+#include "app/shell/main_window.h"
+#include "app/tour.h"
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("zevo");
+    QApplication::setApplicationVersion(ZEVO_VERSION);
+    QCommandLineParser parser;
+    parser.setApplicationDescription(
+        "Zevo measures squats from a coach's video and says what to correct. Everything stays on this computer.");
+    parser.addHelpOption();
+    parser.addVersionOption();
+    const QCommandLineOption library("library", "Keep the clients' record in FOLDER.", "FOLDER");
+    const QCommandLineOption demo("demo", "Show the demo client; makes the demo clip at the first start.");
+    const QCommandLineOption tour("tour", "Drive the demo, write pictures of the views into FOLDER, and end.",
+                                  "FOLDER");
+    parser.addOptions({library, demo, tour});
+    parser.addPositionalArgument("clip", "A video to measure.", "[clip]");
+    parser.process(application);
+
+    const bool isDemo = parser.isSet(demo) || parser.isSet(tour);
+    const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation);
+    const QString folder =
+        parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
+    auto opened = zevo::store::Library::open(folder);
+    if (!opened) {
+        std::fprintf(stderr, "%s\n%s\n", opened.error().message.c_str(), qPrintable(folder));
+        return 1;
+    }
+    zevo::app::installFonts();
+    zevo::app::MainWindow window(std::move(*opened));
+    if (parser.isSet(tour)) return zevo::app::runTour(window, parser.value(tour));
+    window.show();
+    if (isDemo)
+        window.openDemo();
+    else if (!parser.positionalArguments().isEmpty())
+        window.openClip(parser.positionalArguments().front());
+    return QApplication::exec();
+}

@@ -1,0 +1,33 @@
+#pragma once
+
+#include <QLineF>
+#include <QPointF>
+#include <QString>
+#include <optional>
+#include <vector>
+
+#include "core/standards/standard.h"
+#include "core/track/track.h"
+
+namespace zevo::app {
+
+/// What is drawn on the body for one measure at one moment. Picture pixels of the clip.
+struct Overlay {
+    std::vector<QLineF> lines;   ///< measured segments, near side
+    std::vector<QLineF> ghosts;  ///< where the standard's edge, the vertical or the floor lies
+    struct Arc {
+        QPointF centre;
+        double fromDeg = 0, spanDeg = 0;  ///< anticlockwise from the picture's right, as QPainter counts
+    };
+    std::optional<Arc> arc;
+    std::vector<QPointF> dots;  ///< joints the reading rests on
+    QPointF label;              ///< where its number stands
+};
+
+/// The lines of one measure. `band` may be null.
+Overlay overlayFor(const std::string& measure, const Track& track, std::size_t sample, const Band* band);
+
+/// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
+Overlay skeletonOverlay(const Track& track, std::size_t sample);
+
+}  // namespace zevo::app

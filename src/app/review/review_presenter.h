@@ -1,0 +1,132 @@
+#pragma once
+
+#include <QPolygonF>
+#include <QString>
+#include <QStringList>
+#include <vector>
+
+#include "app/work/settings.h"
+#include "core/advice/advice.h"
+#include "core/body/outline.h"
+#include "core/results/set_result.h"
+#include "core/standards/standard.h"
+
+namespace zevo::app {
+
+/// What a review shows, worked out without a pixel: the widgets only draw it. Holds one measured set, judges it by
+/// the chosen standard, and knows which repetition, measure and finding the coach is looking at.
+class ReviewPresenter {
+  public:
+    ReviewPresenter(MeasuredSet set, std::vector<Outline> outlines, std::vector<Standard> standards, AdviceBook advice);
+
+    // --- The set
+    const MeasuredSet& set() const { return m_set; }
+    const SetResult& result() const { return m_set.result; }
+    const std::vector<Standard>& standards() const { return m_standards; }
+    const Standard& standard() const { return m_standards[m_standard]; }
+    /// Judges the set anew; the selection stays. Unknown ids are ignored.
+    void chooseStandard(const std::string& id);
+    /// A repetition that does not count (a step, a stumble) is left out of the judgement, or taken in again.
+    void setLeftOut(int rep, bool out);
+    bool isLeftOut(int rep) const;
+    int countedReps() const;
+    void setLengths(Lengths lengths) { m_lengths = lengths; }
+    Lengths lengths() const { return m_lengths; }
+
+    // --- Selection
+    int rep() const { return m_rep; }  ///< position in the set, 0 = first
+    void selectRep(int position);
+    const QString& measure() const { return m_measure; }
+    void selectMeasure(const QString& id);
+    int finding() const { return m_finding; }
+    void selectFinding(int index);  ///< also goes to a repetition that shows it, and its measure
+
+    // --- What is shown
+    /// One tile of the strip.
+    struct Mark {
+        QString title;
+        Verdict verdict = Verdict::Inside;
+        bool above = false;
+    };
+    struct Tile {
+        int number = 0;
+        RepKind kind = RepKind::Full;
+        bool leftOut = false;
+        QPolygonF outline;  ///< picture pixels
+        QPointF hip, knee;  ///< picture pixels, at the bottom
+        QPointF line;       ///< end of the standard's line, drawn from the knee
+        bool hasLine = false;
+        QString depth;  ///< "14° below level"
+        Verdict depthVerdict = Verdict::Inside;
+        std::vector<Mark> marks;  ///< worst first
+        QString spoken;           ///< the whole tile in words, for screen readers and tests
+    };
+    std::vector<Tile> tiles() const;
+
+    /// One line of the reading column.
+    struct Reading {
+        QString id, title, term, text;
+        Unit unit = Unit::Degrees;
+        double value = 0, pm90 = 0, confidence = 0, atS = 0;
+        double scaleFrom = 0, scaleTo = 1;
+        bool hasMin = false, hasMax = false;
+        double min = 0, max = 0;
+        bool judged = false;
+        Judgement judgement;
+        double usualFrom = 0, usualTo = 0;  ///< range over the other repetitions of the set
+        bool hasUsual = false;
+        QString bandText;  ///< "at most 5°"
+        QString spoken;
+    };
+    /// Of the selected repetition: outside first, then unsure, then inside, then unjudged.
+    std::vector<Reading> readings() const;
+
+    /// The card.
+    struct Saying {
+        bool clean = false;
+        QString title, term, where;  ///< fault in coach's words; the field's term; "reps 3–6 · clear"
+        QString why;                 ///< "Heel off the floor 4.8 ±1.8 cm in rep 6; the standard allows at most 1.5 cm"
+        QStringList say, sayKinds;   ///< wordings, first one to use first
+        QStringList change, prepare;
+        QString progress;
+        QString unsure;  ///< only for findings that could not be settled: what to film
+        Severity severity = Severity::Clear;
+        double atS = 0;
+    };
+    int findingCount() const { return static_cast<int>(result().findings.size()); }
+    Saying saying() const;
+    QString findingTitle(int index) const;
+    /// The first finding in one line, for lists.
+    QString headline() const;
+    /// Everything that limits what was measured, in plain sentences.
+    QStringList notes() const;
+
+    /// Curve of the selected measure (or what stands nearest to it) over the selected repetition.
+    struct Curve {
+        QString title;
+        Unit unit = Unit::Degrees;
+        std::vector<QPointF> points;               ///< (s from the clip's start, value)
+        std::vector<std::vector<QPointF>> others;  ///< other repetitions, moved in time so that the bottoms meet
+        double startS = 0, arriveS = 0, leaveS = 0, endS = 0;
+        bool hasMin = false, hasMax = false;
+        double min = 0, max = 0;
+    };
+    Curve curve() const;
+
+  private:
+    const MeasuredRep& current() const { return m_set.result.reps[static_cast<std::size_t>(m_rep)]; }
+    Reading readingOf(const MeasuredRep& rep, const Measurement& m) const;
+    QString depthText(const Measurement& thigh) const;
+    QString adviceTitle(const std::string& fault) const;
+
+    MeasuredSet m_set;
+    std::vector<Outline> m_outlines;
+    std::vector<Standard> m_standards;
+    AdviceBook m_advice;
+    std::size_t m_standard = 0;
+    Lengths m_lengths = Lengths::Metric;
+    int m_rep = 0, m_finding = 0;
+    QString m_measure = "thigh_angle";
+};
+
+}  // namespace zevo::app

@@ -1,0 +1,384 @@
+#include "app/review/review_view.h"
+
+#include <QBoxLayout>
+#include <QComboBox>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QUndoCommand>
+#include <QUndoStack>
+#include <cmath>
+
+namespace zevo::app {
+
+class ReviewView::StandardChange : public QUndoCommand {
+  public:
+    StandardChange(ReviewView* view, QString from, QString to)
+        : m_view(view), m_from(std::move(from)), m_to(std::move(to)) {
+        setText("choice of the standard");
+    }
+    void undo() override { m_view->applyStandard(m_from); }
+    void redo() override { m_view->applyStandard(m_to); }
+
+  private:
+    ReviewView* m_view;
+    QString m_from, m_to;
+};
+
+class ReviewView::LeaveOutChange : public QUndoCommand {
+  public:
+    LeaveOutChange(ReviewView* view, int rep, bool out) : m_view(view), m_rep(rep), m_out(out) {
+        setText(QString(out ? "leaving out rep %1" : "counting rep %1 again").arg(rep));
+    }
+    void undo() override { m_view->applyLeftOut(m_rep, !m_out); }
+    void redo() override { m_view->applyLeftOut(m_rep, m_out); }
+
+  private:
+    ReviewView* m_view;
+    int m_rep;
+    bool m_out;
+};
+
+ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_undo(undo) {
+    setFocusPolicy(Qt::StrongFocus);
+    auto* page = new QVBoxLayout(this);
+    page->setContentsMargins(16, 4, 16, 10);
+    page->setSpacing(8);
+
+    m_strip = new RepStrip(this);
+    m_strip->setObjectName("repStrip");
+    page->addWidget(m_strip);
+
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(16);
+    page->addLayout(middle, 1);
+
+    auto* left = new QVBoxLayout;
+    left->setSpacing(4);
+    m_stage = new Stage(this);
+    m_stage->setObjectName("stage");
+    left->addWidget(m_stage, 1);
+    buildTransport(left);
+    m_plot = new CurvePlot(this);
+    m_plot->setObjectName("plot");
+    left->addWidget(m_plot);
+    middle->addLayout(left, 8);
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(8);
+    m_card = new SayCard(this);
+    m_card->setObjectName("sayCard");
+    right->addWidget(m_card);
+    auto* judged = new QHBoxLayout;
+    auto* by = new QLabel("Judged by", this);
+    m_standards = new QComboBox(this);
+    m_standards->setObjectName("standards");
+    m_standards->setAccessibleName("Standard");
+    judged->addWidget(by);
+    judged->addWidget(m_standards, 1);
+    right->addLayout(judged);
+    m_notes = new QLabel(this);
+    m_notes->setObjectName("notes");
+    m_notes->setWordWrap(true);
+    m_notes->setFont(textFont(13));
+    right->addWidget(m_notes);
+    m_column = new ReadingColumn;
+    m_column->setObjectName("readings");
+    m_scroll = new QScrollArea(this);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll->setWidget(m_column);
+    m_scroll->setFocusPolicy(Qt::NoFocus);
+    right->addWidget(m_scroll, 1);
+    middle->addLayout(right, 5);
+
+    connect(m_strip, &RepStrip::chosen, this, &ReviewView::chooseRep);
+    connect(m_stage, &Stage::moved, this, [this](double t) {
+        m_plot->setCursor(t);
+        refreshOverlay();
+    });
+    connect(m_stage, &Stage::playingChanged, this, &ReviewView::refreshTransport);
+    connect(m_card, &SayCard::findingWanted, this, &ReviewView::chooseFinding);
+    connect(m_card, &SayCard::momentWanted, this, &ReviewView::showMoment);
+    connect(m_column, &ReadingColumn::chosen, this, &ReviewView::chooseMeasure);
+    connect(m_plot, &CurvePlot::timeWanted, m_stage, &Stage::goTo);
+    connect(m_standards, &QComboBox::activated, this,
+            [this](int i) { chooseStandard(m_standards->itemData(i).toString()); });
+}
+
+void ReviewView::buildTransport(QBoxLayout* into) {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    auto button = [&](const char* name, const QString& tip, auto slot) {
+        auto* b = new QPushButton(this);
+        b->setObjectName(name);
+        b->setToolTip(tip);
+        b->setAccessibleName(tip);
+        b->setIconSize({22, 22});
+        b->setMinimumSize(48, 38);
+        b->setFocusPolicy(Qt::TabFocus);
+        connect(b, &QPushButton::clicked, this, slot);
+        row->addWidget(b);
+        return b;
+    };
+    m_back = button("stepBack", "One frame back (←)", [this] { m_stage->step(-1); });
+    m_play = button("play", "Play or pause (Space)", &ReviewView::togglePlay);
+    m_on = button("stepOn", "One frame on (→)", [this] { m_stage->step(1); });
+    m_speed = button("speed", "Speed (S)", &ReviewView::nextSpeed);
+    m_loop = button("loop", "Loop this rep (L)", &ReviewView::toggleLoop);
+    m_loop->setCheckable(true);
+    m_figure = button("skeleton", "Show all tracked points (K)", &ReviewView::toggleSkeleton);
+    m_figure->setCheckable(true);
+    m_clock = new QLabel(this);
+    m_clock->setObjectName("clock");
+    m_clock->setProperty("kind", "faint");
+    row->addWidget(m_clock);
+    row->addStretch();
+    m_leaveOut = button("leaveOut", "This rep does not count (X)", &ReviewView::toggleLeftOut);
+    into->addLayout(row);
+}
+
+void ReviewView::setTheme(const Theme& theme) {
+    m_theme = theme;
+    m_strip->setTheme(theme);
+    m_stage->setTheme(theme);
+    m_card->setTheme(theme);
+    m_column->setTheme(theme);
+    m_plot->setTheme(theme);
+    m_back->setIcon(icon("frame-back", theme.ink));
+    m_on->setIcon(icon("frame-on", theme.ink));
+    refreshTransport();
+}
+
+void ReviewView::setLengths(Lengths lengths) {
+    if (!hasSet()) return;
+    m_set.presenter->setLengths(lengths);
+    refreshAll();
+}
+
+void ReviewView::setSet(const LoadedSet& set) {
+    const Lengths lengths = hasSet() ? m_set.presenter->lengths() : set.presenter->lengths();
+    m_set = set;
+    m_set.presenter->setLengths(lengths);
+    m_undo->clear();
+    m_standards->clear();
+    for (const auto& s : presenter().standards()) {
+        m_standards->addItem(QString::fromStdString(s.title), QString::fromStdString(s.id));
+        m_standards->setItemData(m_standards->count() - 1, QString::fromStdString(s.reason), Qt::ToolTipRole);
+    }
+    const auto& clip = presenter().result().clip;
+    m_stage->open(set.viewingPath, set.frameTimesS, {clip.width, clip.height}, set.missing);
+    refreshAll();
+    showMoment();
+}
+
+void ReviewView::refreshAll() {
+    m_strip->setTiles(presenter().tiles());
+    m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(presenter().standard().id)));
+    m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
+    QStringList notes = presenter().notes();
+    if (!m_set.client.consent) notes.prepend("Consent to be filmed is not recorded for this client.");
+    m_notes->setText(notes.join("\n"));
+    m_notes->setVisible(!notes.isEmpty());
+    refreshRep();
+}
+
+void ReviewView::refreshRep() {
+    const auto& reps = presenter().result().reps;
+    m_strip->setCurrent(presenter().rep());
+    m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount());
+    m_column->setReadings(presenter().readings(), presenter().measure(), presenter().lengths());
+    m_plot->setCurve(presenter().curve(), presenter().lengths());
+    std::vector<std::pair<double, double>> spans;
+    for (const auto& r : reps) spans.emplace_back(r.startS, r.endS);
+    m_stage->setSpans(spans, presenter().rep());
+    const auto& rep = reps[static_cast<std::size_t>(presenter().rep())];
+    m_stage->setLoop(m_stage->isLooping(), rep.startS - 0.3, rep.endS + 0.3);
+    m_plot->setCursor(m_stage->timeS());
+    refreshOverlay();
+    refreshTransport();
+}
+
+void ReviewView::refreshOverlay() {
+    if (!hasSet()) return;
+    const Track& track = presenter().set().track;
+    const std::size_t sample = track.sampleAt(m_stage->timeS());
+    const std::string measure = presenter().measure().toStdString();
+    QString text;
+    for (const auto& r : presenter().readings())
+        if (r.id == presenter().measure())
+            text = std::abs(r.atS - m_stage->timeS()) < 0.5 / track.rate ? r.text : QString();
+    m_stage->setOverlay(overlayFor(measure, track, sample, presenter().standard().bandFor(measure)), text);
+    m_stage->setSkeleton(m_skeleton ? skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
+    m_clock->setText(QString("%1 s · frame %2 of %3")
+                         .arg(m_stage->timeS(), 0, 'f', 2)
+                         .arg(m_stage->frame() + 1)
+                         .arg(m_stage->frameCount()));
+}
+
+void ReviewView::refreshTransport() {
+    m_play->setIcon(icon(m_stage->isPlaying() ? "pause" : "play", m_theme.ink));
+    m_speed->setText(m_stage->speed() < 0.3 ? "¼×" : m_stage->speed() < 0.8 ? "½×" : "1×");
+    m_loop->setChecked(m_stage->isLooping());
+    m_loop->setIcon(icon("loop", m_loop->isChecked() ? m_theme.onAccent : m_theme.ink));
+    m_figure->setChecked(m_skeleton);
+    m_figure->setIcon(icon("figure", m_skeleton ? m_theme.onAccent : m_theme.ink));
+    if (hasSet()) {
+        const int rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())].index;
+        m_leaveOut->setText(QString(presenter().isLeftOut(rep) ? "Count rep %1 again" : "Leave out rep %1").arg(rep));
+    }
+}
+
+void ReviewView::chooseRep(int position) {
+    if (!hasSet()) return;
+    m_set.presenter->selectRep(position);
+    refreshRep();
+    for (const auto& r : presenter().readings())
+        if (r.id == presenter().measure()) return m_stage->goTo(r.atS);
+    m_stage->goTo(presenter().result().reps[static_cast<std::size_t>(presenter().rep())].bottomS);
+}
+
+void ReviewView::chooseFinding(int index) {
+    if (!hasSet()) return;
+    m_set.presenter->selectFinding(index);
+    refreshRep();
+    showMoment();
+}
+
+void ReviewView::chooseMeasure(const QString& id) {
+    if (!hasSet()) return;
+    m_set.presenter->selectMeasure(id);
+    refreshRep();
+    for (const auto& r : presenter().readings())
+        if (r.id == id) m_stage->goTo(r.atS);
+}
+
+void ReviewView::showMoment() {
+    if (!hasSet()) return;
+    if (presenter().findingCount() > 0) m_set.presenter->selectFinding(presenter().finding());
+    refreshRep();
+    m_stage->setPlaying(false);
+    m_stage->goTo(presenter().saying().atS);
+}
+
+void ReviewView::togglePlay() {
+    m_stage->setPlaying(!m_stage->isPlaying());
+}
+
+void ReviewView::nextSpeed() {
+    const bool playing = m_stage->isPlaying();
+    m_stage->setPlaying(false);
+    m_stage->setSpeed(m_stage->speed() < 0.3 ? 0.5 : m_stage->speed() < 0.8 ? 1.0 : 0.25);
+    m_stage->setPlaying(playing);
+    refreshTransport();
+}
+
+void ReviewView::toggleLoop() {
+    const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
+    m_stage->setLoop(!m_stage->isLooping(), rep.startS - 0.3, rep.endS + 0.3);
+    refreshTransport();
+}
+
+void ReviewView::toggleSkeleton() {
+    m_skeleton = !m_skeleton;
+    refreshOverlay();
+    refreshTransport();
+}
+
+void ReviewView::chooseStandard(const QString& id) {
+    const QString now = QString::fromStdString(presenter().standard().id);
+    if (id != now) m_undo->push(new StandardChange(this, now, id));
+}
+
+void ReviewView::applyStandard(const QString& id) {
+    m_set.presenter->chooseStandard(id.toStdString());
+    refreshAll();
+    showMoment();
+    emit standardChosen(id);
+}
+
+void ReviewView::toggleLeftOut() {
+    if (!hasSet()) return;
+    const int rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())].index;
+    m_undo->push(new LeaveOutChange(this, rep, !presenter().isLeftOut(rep)));
+}
+
+void ReviewView::applyLeftOut(int rep, bool out) {
+    m_set.presenter->setLeftOut(rep, out);
+    refreshAll();
+    emit leftOutChanged(rep, out);
+}
+
+void ReviewView::keyPressEvent(QKeyEvent* e) {
+    if (!hasSet()) return QWidget::keyPressEvent(e);
+    const bool shift = e->modifiers() & Qt::ShiftModifier;
+    switch (e->key()) {
+        case Qt::Key_Space:
+            togglePlay();
+            break;
+        case Qt::Key_Left:
+            m_stage->step(shift ? -10 : -1);
+            break;
+        case Qt::Key_Right:
+            m_stage->step(shift ? 10 : 1);
+            break;
+        case Qt::Key_Up:
+            chooseRep(presenter().rep() - 1);
+            break;
+        case Qt::Key_Down:
+            chooseRep(presenter().rep() + 1);
+            break;
+        case Qt::Key_N:
+            chooseFinding(presenter().finding() + (shift ? -1 : 1));
+            break;
+        case Qt::Key_M: {
+            const auto list = presenter().readings();
+            for (std::size_t i = 0; i < list.size(); ++i)
+                if (list[i].id == presenter().measure()) {
+                    chooseMeasure(list[(i + (shift ? list.size() - 1 : 1)) % list.size()].id);
+                    break;
+                }
+            break;
+        }
+        case Qt::Key_W:
+            m_card->otherWords();
+            break;
+        case Qt::Key_C:
+            m_card->showPart(SayCard::Part::Change);
+            break;
+        case Qt::Key_P:
+            m_card->showPart(SayCard::Part::Prepare);
+            break;
+        case Qt::Key_Q:
+            m_card->showPart(SayCard::Part::Progress);
+            break;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            showMoment();
+            break;
+        case Qt::Key_S:
+            nextSpeed();
+            break;
+        case Qt::Key_L:
+            toggleLoop();
+            break;
+        case Qt::Key_K:
+            toggleSkeleton();
+            break;
+        case Qt::Key_X:
+            toggleLeftOut();
+            break;
+        case Qt::Key_J: {
+            const int next = (m_standards->currentIndex() + 1) % std::max(1, m_standards->count());
+            chooseStandard(m_standards->itemData(next).toString());
+            break;
+        }
+        default:
+            if (e->key() >= Qt::Key_1 && e->key() <= Qt::Key_9 && e->modifiers() == Qt::NoModifier)
+                return chooseRep(e->key() - Qt::Key_1);
+            QWidget::keyPressEvent(e);
+    }
+}
+
+}  // namespace zevo::app

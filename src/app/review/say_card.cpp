@@ -1,0 +1,179 @@
+#include "app/review/say_card.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "app/theme/marks.h"
+
+namespace zevo::app {
+namespace {
+
+QString kindWord(const QString& kind) {
+    if (kind == "external") return "something to aim at";
+    if (kind == "internal") return "something to feel";
+    if (kind == "image") return "a picture";
+    return kind;
+}
+
+QLabel* label(QWidget* parent, const char* name, int pixels, bool bold = false, bool faint = false) {
+    auto* l = new QLabel(parent);
+    l->setObjectName(name);
+    l->setFont(textFont(pixels, bold));
+    l->setWordWrap(true);
+    l->setTextFormat(Qt::PlainText);
+    if (faint) l->setProperty("kind", "faint");
+    return l;
+}
+
+QPushButton* quiet(QWidget* parent, const QString& name, const QString& tip) {
+    auto* b = new QPushButton(parent);
+    b->setObjectName(name);
+    b->setProperty("kind", "quiet");
+    b->setToolTip(tip);
+    b->setAccessibleName(tip);
+    return b;
+}
+
+}  // namespace
+
+SayCard::SayCard(QWidget* parent) : QFrame(parent) {
+    setProperty("kind", "card");
+    setAccessibleName("What to say");
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(18, 12, 14, 12);
+    column->setSpacing(3);
+
+    auto* top = new QHBoxLayout;
+    m_title = label(this, "findingTitle", 17, true);
+    m_title->setIndent(22);  // room for the mark
+    m_previous = quiet(this, "previousFinding", "Finding before (Shift+N)");
+    m_position = label(this, "findingPosition", 13, false, true);
+    m_position->setWordWrap(false);
+    m_next = quiet(this, "nextFinding", "Next finding (N)");
+    top->addWidget(m_title, 1);
+    top->addWidget(m_previous);
+    top->addWidget(m_position);
+    top->addWidget(m_next);
+    column->addLayout(top);
+    m_where = label(this, "findingWhere", 13, false, true);
+    column->addWidget(m_where);
+
+    auto* say = new QHBoxLayout;
+    m_sentence = label(this, "sentence", 25, true);
+    m_sentence->setMinimumHeight(64);
+    m_sentence->setAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    m_words = quiet(this, "otherWords", "Say it in other words (W)");
+    say->addWidget(m_sentence, 1);
+    say->addWidget(m_words);
+    column->addLayout(say);
+
+    auto* why = new QHBoxLayout;
+    m_why = label(this, "why", 13);
+    m_moment = quiet(this, "showMoment", "Show the moment (Enter)");
+    m_moment->setText("Show it");
+    why->addWidget(m_why, 1);
+    why->addWidget(m_moment, 0, Qt::AlignTop);
+    column->addLayout(why);
+
+    auto* tabs = new QHBoxLayout;
+    tabs->setSpacing(0);
+    static const char* const kNames[] = {"Change", "Prepare", "When clean"};
+    static const char* const kKeys[] = {"C", "P", "Q"};
+    for (int i = 0; i < 3; ++i) {
+        auto* b = new QPushButton(kNames[i], this);
+        b->setObjectName(QString("tab%1").arg(i));
+        b->setProperty("kind", "tab");
+        b->setCheckable(true);
+        b->setToolTip(QString("%1 (%2)").arg(kNames[i], kKeys[i]));
+        connect(b, &QPushButton::clicked, this, [this, i] { showPart(static_cast<Part>(i)); });
+        tabs->addWidget(b);
+        m_tabs[static_cast<std::size_t>(i)] = b;
+    }
+    tabs->addStretch();
+    column->addLayout(tabs);
+    m_details = label(this, "details", 14);
+    m_details->setMinimumHeight(56);
+    m_details->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    column->addWidget(m_details);
+    column->addStretch();
+
+    connect(m_previous, &QPushButton::clicked, this, [this] { emit findingWanted(m_index - 1); });
+    connect(m_next, &QPushButton::clicked, this, [this] { emit findingWanted(m_index + 1); });
+    connect(m_words, &QPushButton::clicked, this, &SayCard::otherWords);
+    connect(m_moment, &QPushButton::clicked, this, [this] { emit momentWanted(m_saying.atS); });
+}
+
+void SayCard::setTheme(const Theme& theme) {
+    m_theme = theme;
+    m_previous->setIcon(icon("back", theme.ink));
+    m_next->setIcon(icon("frame-on", theme.ink));
+    m_words->setIcon(icon("other", theme.accent));
+    for (auto* b : {m_previous, m_next, m_words}) b->setIconSize({22, 22});
+    update();
+}
+
+void SayCard::setSaying(const ReviewPresenter::Saying& saying, int index, int count) {
+    if (saying.title != m_saying.title) m_wording = 0;
+    m_saying = saying;
+    m_index = index;
+    m_count = count;
+    fill();
+}
+
+QString SayCard::sentence() const {
+    return m_sentence->text();
+}
+
+void SayCard::showPart(Part part) {
+    m_part = part;
+    fill();
+}
+
+void SayCard::otherWords() {
+    if (!m_saying.say.isEmpty()) m_wording = (m_wording + 1) % static_cast<int>(m_saying.say.size());
+    fill();
+}
+
+void SayCard::fill() {
+    const bool unsure = !m_saying.unsure.isEmpty();
+    m_title->setText(m_saying.title);
+    QString where = m_saying.where;
+    if (!m_saying.term.isEmpty()) where += " · " + m_saying.term;
+    m_where->setText(where);
+    m_position->setText(m_count > 1 ? QString("%1 of %2").arg(m_index + 1).arg(m_count) : QString());
+    m_previous->setVisible(m_count > 1);
+    m_next->setVisible(m_count > 1);
+    m_previous->setEnabled(m_index > 0);
+    m_next->setEnabled(m_index + 1 < m_count);
+    // What could not be settled gets no cue: what to film instead.
+    const int wording = m_saying.say.isEmpty() ? 0 : m_wording % static_cast<int>(m_saying.say.size());
+    m_sentence->setFont(textFont(unsure ? 18 : 25, true));
+    m_sentence->setText(unsure ? "Not sure. " + m_saying.unsure : m_saying.say.value(wording));
+    m_words->setVisible(!unsure && m_saying.say.size() > 1);
+    m_words->setToolTip(
+        QString("Say it in other words (W). This one is %1.").arg(kindWord(m_saying.sayKinds.value(wording))));
+    m_why->setText(m_saying.why);
+    m_moment->setVisible(!m_saying.clean);
+    for (int i = 0; i < 3; ++i) m_tabs[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(m_part) == i);
+    const QStringList lines = m_part == Part::Change    ? m_saying.change
+                              : m_part == Part::Prepare ? m_saying.prepare
+                                                        : QStringList{m_saying.progress};
+    QStringList dotted;
+    for (const QString& l : lines) dotted.append((lines.size() > 1 ? QString(QChar(0x2013)) + " " : QString()) + l);
+    m_details->setText(dotted.join('\n'));
+    update();
+}
+
+void SayCard::paintEvent(QPaintEvent* e) {
+    QFrame::paintEvent(e);
+    QPainter p(this);
+    const Verdict verdict = m_saying.clean                          ? Verdict::Inside
+                            : m_saying.severity == Severity::Unsure ? Verdict::Unsure
+                                                                    : Verdict::Outside;
+    drawMark(p, QPointF(m_title->x() + 9, m_title->y() + m_title->height() / 2.0), 15, verdict, true, m_theme);
+}
+
+}  // namespace zevo::app

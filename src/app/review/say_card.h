@@ -1,0 +1,46 @@
+#pragma once
+
+#include <QFrame>
+
+#include "app/review/review_presenter.h"
+#include "app/theme/theme.h"
+
+class QLabel;
+class QPushButton;
+
+namespace zevo::app {
+
+/// What to say now: one finding, one sentence big, then why, then what to change and prepare, one at a time.
+class SayCard : public QFrame {
+    Q_OBJECT
+  public:
+    explicit SayCard(QWidget* parent = nullptr);
+    void setTheme(const Theme& theme);
+    void setSaying(const ReviewPresenter::Saying& saying, int index, int count);
+
+    enum class Part { Change, Prepare, Progress };
+    void showPart(Part part);
+    /// The next wording of the same cue.
+    void otherWords();
+    QString sentence() const;
+
+  signals:
+    void findingWanted(int index);
+    void momentWanted(double timeS);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+
+  private:
+    void fill();
+
+    Theme m_theme = lightTheme();
+    ReviewPresenter::Saying m_saying;
+    int m_index = 0, m_count = 0, m_wording = 0;
+    Part m_part = Part::Change;
+    QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position;
+    QPushButton *m_previous, *m_next, *m_words, *m_moment;
+    std::array<QPushButton*, 3> m_tabs{};
+};
+
+}  // namespace zevo::app

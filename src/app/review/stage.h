@@ -1,0 +1,93 @@
+#pragma once
+
+#include <QElapsedTimer>
+#include <QImage>
+#include <QTimer>
+#include <QWidget>
+#include <memory>
+#include <vector>
+
+#include "analysis/frame_fetcher.h"
+#include "app/review/overlay.h"
+#include "app/theme/theme.h"
+
+namespace zevo::app {
+
+/// The video with the measured lines on the body: scrub, step, slow play, loop of a stretch. Frames come from a
+/// FrameFetcher; the widget never waits for one.
+class Stage : public QWidget {
+    Q_OBJECT
+  public:
+    explicit Stage(QWidget* parent = nullptr);
+    ~Stage() override;
+    void setTheme(const Theme& theme);
+    /// Opens a clip; an empty path shows `message` instead. `size` is the clip's own upright size.
+    void open(const QString& path, std::vector<double> frameTimesS, QSize size, const QString& message);
+
+    double timeS() const { return m_times.empty() ? 0 : m_times[m_index]; }
+    std::size_t frame() const { return m_index; }
+    std::size_t frameCount() const { return m_times.size(); }
+    bool hasPicture() const { return !m_image.isNull(); }
+    std::size_t shownFrame() const { return m_shown; }
+
+    void goTo(double timeS);
+    void step(int frames);
+    void setPlaying(bool on);
+    bool isPlaying() const { return m_clock.isActive(); }
+    /// 0.25, 0.5 or 1.
+    void setSpeed(double speed) { m_speed = speed; }
+    double speed() const { return m_speed; }
+    /// While on, play returns to `from` after `to`.
+    void setLoop(bool on, double fromS, double toS);
+    bool isLooping() const { return m_looping; }
+
+    /// Lines for the frame shown, picture pixels; `label` is drawn beside them, `second` is drawn thin (the skeleton).
+    void setOverlay(const Overlay& overlay, const QString& label);
+    void setSkeleton(const Overlay& skeleton, bool on);
+    /// Stretches of time drawn on the scrub bar (the reps), and the one that is chosen.
+    void setSpans(std::vector<std::pair<double, double>> spans, int current);
+
+    QSize sizeHint() const override { return {768, 470}; }
+    QSize minimumSizeHint() const override { return {320, 220}; }
+    QRectF scrubRect() const;
+
+  signals:
+    void moved(double timeS);
+    void playingChanged(bool on);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
+  private:
+    void show(std::size_t index);
+    void tick();
+    void scrubTo(double x);
+    QRectF pictureRect() const;
+    void drawOverlay(QPainter& p) const;
+    void drawScrub(QPainter& p) const;
+
+    Theme m_theme = lightTheme();
+    std::vector<double> m_times;
+    QSize m_size;
+    QString m_message;
+    QImage m_image;
+    QPixmap m_scaled;  ///< m_image at the widget's size, made when first painted
+    std::size_t m_index = 0, m_shown = 0;
+    QTimer m_clock;
+    QElapsedTimer m_since;
+    double m_playFrom = 0, m_speed = 0.5;
+    bool m_looping = true;
+    double m_loopFrom = 0, m_loopTo = 0;
+    Overlay m_overlay, m_skeleton;
+    bool m_showSkeleton = false;
+    QString m_label;
+    std::vector<std::pair<double, double>> m_spans;
+    int m_currentSpan = 0;
+    int m_opening = 0;  ///< counts clips, so that a late frame of the last one is not shown
+    std::unique_ptr<analysis::FrameFetcher> m_fetcher;  // last: its thread ends first
+};
+
+}  // namespace zevo::app

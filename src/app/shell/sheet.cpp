@@ -1,0 +1,115 @@
+#include "app/shell/sheet.h"
+
+#include <QBoxLayout>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPainter>
+
+namespace zevo::app {
+
+Sheet::Sheet(const QString& title, const Rows& rows, const QString& foot, QWidget* parent) : QFrame(parent) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(title);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(120, 60, 120, 40);
+    auto* heading = new QLabel(title, this);
+    heading->setFont(textFont(28, true));
+    column->addWidget(heading);
+    column->addSpacing(12);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(28);
+    grid->setVerticalSpacing(10);
+    // Long lists stand in two columns.
+    const int half = rows.size() > 10 ? static_cast<int>(rows.size() + 1) / 2 : static_cast<int>(rows.size());
+    for (int i = 0; i < static_cast<int>(rows.size()); ++i) {
+        auto* left = new QLabel(rows[static_cast<std::size_t>(i)].first, this);
+        left->setFont(textFont(17, true));
+        auto* right = new QLabel(rows[static_cast<std::size_t>(i)].second, this);
+        right->setFont(textFont(17));
+        right->setWordWrap(true);
+        const int column2 = i / half * 2;
+        grid->addWidget(left, i % half, column2, Qt::AlignTop);
+        grid->addWidget(right, i % half, column2 + 1);
+        grid->setColumnStretch(column2 + 1, 1);
+    }
+    column->addLayout(grid);
+    column->addStretch();
+    auto* last = new QLabel(foot, this);
+    last->setWordWrap(true);
+    last->setProperty("kind", "faint");
+    column->addWidget(last);
+    hide();
+}
+
+void Sheet::setTheme(const Theme& theme) {
+    m_theme = theme;
+    update();
+}
+
+void Sheet::toggle() {
+    if (isVisible()) return hide();
+    setGeometry(parentWidget()->rect());
+    show();
+    raise();
+    setFocus();
+}
+
+void Sheet::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape || e->key() == Qt::Key_Return || e->key() == Qt::Key_Question ||
+        e->key() == Qt::Key_F1)
+        hide();
+    else
+        QFrame::keyPressEvent(e);
+}
+
+void Sheet::mousePressEvent(QMouseEvent*) {
+    hide();
+}
+
+void Sheet::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), m_theme.panel);
+}
+
+Sheet::Rows keyRows() {
+    return {{"↑ ↓ or 1–9", "choose the rep"},
+            {"← →", "one frame back, on; with Shift ten"},
+            {"Space", "play, pause"},
+            {"S", "speed ¼×, ½×, 1×"},
+            {"L", "loop the rep"},
+            {"Enter", "show the moment of the finding"},
+            {"N", "next finding; with Shift the one before"},
+            {"W", "say it in other words"},
+            {"C  P  Q", "change, prepare, when clean"},
+            {"M", "next measure; with Shift the one before"},
+            {"J", "judge by the next standard"},
+            {"K", "all tracked points"},
+            {"X", "this rep does not count, or counts again"},
+            {"O", "open a clip"},
+            {"H", "clients and their sets"},
+            {"D", "light or dark"},
+            {"U", "metric or US units"},
+            {"!", "pain and stop rules"},
+            {"Ctrl+Z  Ctrl+Y", "undo, redo"},
+            {"Tab", "to the next control"},
+            {"? or F1", "this page"},
+            {"Ctrl+Q", "close Zevo"}};
+}
+
+Sheet::Rows stopRows() {
+    return {{"0–2", "Pain score before and after, 0 to 10: go on."},
+            {"3–4", "Lighten the load or take the easier version."},
+            {"5 and more", "Stop. Also when it rises, or when it is sharp."},
+            {"Refer, do not score",
+             "Numbness, giving way, locking, swelling, night pain, recent surgery, injury in a fall, pregnancy, "
+             "dizziness or chest symptoms: "
+             "end the set and send the client to a licensed clinician."},
+            {"Persistent pain",
+             "Most knee complaints in these movements are about control and set-up, but not all. What stays or comes "
+             "back belongs to a clinician."},
+            {"A sore stance",
+             "A stance is wrong when it brings knee or hip pain: change width or toe-out before anything else."}};
+}
+
+}  // namespace zevo::app

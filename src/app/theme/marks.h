@@ -1,0 +1,19 @@
+#pragma once
+
+#include <QPainter>
+
+#include "app/theme/theme.h"
+#include "core/findings/findings.h"
+
+namespace zevo::app {
+
+/// The sign of a verdict, told by shape: a dot inside the band, a chevron pointing the way it missed (right = above,
+/// left = below; `vertical` turns it: up = above), a hollow ring when unsure.
+void drawMark(QPainter& p, const QPointF& centre, double size, Verdict verdict, bool above, const Theme& theme,
+              bool vertical = false);
+
+/// Text with a halo, so that it reads on any picture.
+void drawHaloText(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& ink,
+                  const QColor& halo);
+
+}  // namespace zevo::app

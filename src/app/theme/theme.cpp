@@ -1,0 +1,145 @@
+#include "app/theme/theme.h"
+
+#include <QApplication>
+#include <QFile>
+#include <QFontDatabase>
+#include <QPainter>
+#include <QPalette>
+#include <QPixmap>
+#include <QSvgRenderer>
+
+namespace zevo::app {
+
+Theme lightTheme() {
+    return {false,
+            {0xf4, 0xee, 0xe2},
+            {0xfc, 0xf9, 0xf3},
+            {0xe9, 0xe1, 0xd1},
+            {0x29, 0x25, 0x20},
+            {0x6d, 0x64, 0x57},
+            {0xd8, 0xcd, 0xba},
+            {0x1d, 0x5c, 0x63},
+            {0xfd, 0xfb, 0xf6},
+            {0xcf, 0xdc, 0xd2},
+            {0xf2, 0xb8, 0x4b},
+            {0xa8, 0x3f, 0x1c}};
+}
+
+Theme darkTheme() {
+    return {true,
+            {0x17, 0x16, 0x14},
+            {0x22, 0x20, 0x1d},
+            {0x10, 0x0f, 0x0e},
+            {0xf0, 0xea, 0xdf},
+            {0xa9, 0xa0, 0x92},
+            {0x3b, 0x37, 0x31},
+            {0x6f, 0xb7, 0xbb},
+            {0x10, 0x1e, 0x1f},
+            {0x31, 0x45, 0x41},
+            {0xf2, 0xb8, 0x4b},
+            {0xf0, 0x8a, 0x5b}};
+}
+
+void installFonts() {
+    for (const char* file : {":/fonts/Lato-Regular.ttf", ":/fonts/Lato-Bold.ttf"})
+        QFontDatabase::addApplicationFont(file);
+    QApplication::setFont(textFont(15));
+}
+
+QFont textFont(int pixels, bool bold) {
+    QFont f("Lato");  // its figures all have one width
+    f.setPixelSize(pixels);
+    f.setBold(bold);
+    return f;
+}
+
+QIcon icon(const QString& name, const QColor& colour) {
+    QFile file(":/icons/" + name + ".svg");
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    const QByteArray svg = file.readAll().replace("currentColor", colour.name().toLatin1());
+    QSvgRenderer renderer(svg);
+    QIcon out;
+    for (int side : {24, 48}) {
+        QPixmap pixmap(side, side);
+        pixmap.fill(Qt::transparent);
+        QPainter painter(&pixmap);
+        renderer.render(&painter);
+        out.addPixmap(pixmap);
+    }
+    return out;
+}
+
+void applyTheme(QApplication& app, const Theme& t) {
+    QPalette p;
+    p.setColor(QPalette::Window, t.paper);
+    p.setColor(QPalette::Base, t.panel);
+    p.setColor(QPalette::AlternateBase, t.sunken);
+    p.setColor(QPalette::Button, t.panel);
+    for (auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText, QPalette::ToolTipText})
+        p.setColor(role, t.ink);
+    p.setColor(QPalette::PlaceholderText, t.faint);
+    p.setColor(QPalette::Highlight, t.accent);
+    p.setColor(QPalette::HighlightedText, t.onAccent);
+    p.setColor(QPalette::ToolTipBase, t.panel);
+    p.setColor(QPalette::Disabled, QPalette::ButtonText, t.faint);
+    p.setColor(QPalette::Disabled, QPalette::Text, t.faint);
+    app.setPalette(p);
+    const QString css = QStringLiteral(R"(
+QWidget { color: @ink; font-family: "Lato"; }
+QMainWindow, QDialog, QMessageBox { background: @paper; }
+QToolTip { background: @panel; color: @ink; border: 1px solid @line; padding: 4px 8px; }
+QPushButton { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 8px 14px; min-height: 20px; }
+QPushButton:hover { border-color: @accent; }
+QPushButton:focus { border: 2px solid @accent; padding: 7px 13px; }
+QPushButton:checked { background: @accent; color: @onAccent; border-color: @accent; }
+QPushButton:disabled { color: @faint; background: transparent; }
+QPushButton[kind="main"] { background: @accent; color: @onAccent; border-color: @accent; font-weight: bold; }
+QPushButton[kind="main"]:focus { border: 2px solid @ink; }
+QPushButton[kind="quiet"] { background: transparent; border-color: transparent; padding: 6px 8px; }
+QPushButton[kind="quiet"]:hover, QPushButton[kind="quiet"]:focus { border: 1px solid @accent; }
+QPushButton[kind="tab"] { background: transparent; border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 8px; margin-right: 8px; color: @faint; }
+QPushButton[kind="tab"]:checked { color: @ink; border-bottom: 3px solid @accent; font-weight: bold; }
+QPushButton[kind="tab"]:focus { color: @accent; }
+QPushButton::menu-indicator { width: 0; }
+QComboBox { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 12px; min-height: 20px; }
+QComboBox:focus { border: 2px solid @accent; padding: 6px 11px; }
+QComboBox::drop-down { border: none; width: 30px; }
+QComboBox::down-arrow { image: url(:/icons/down-@tick.svg); width: 20px; height: 20px; }
+QComboBox QAbstractItemView { background: @panel; border: 1px solid @line; selection-background-color: @accent; selection-color: @onAccent; padding: 4px; }
+QLineEdit, QPlainTextEdit, QDoubleSpinBox { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 10px; selection-background-color: @accent; selection-color: @onAccent; }
+QLineEdit:focus, QPlainTextEdit:focus, QDoubleSpinBox:focus { border: 2px solid @accent; padding: 6px 9px; }
+QListWidget { background: transparent; border: none; outline: none; }
+QListWidget::item { border-radius: 10px; padding: 8px 12px; border: 1px solid transparent; }
+QListWidget::item:hover { border: 1px solid @line; }
+QListWidget::item:selected { background: @panel; color: @ink; border: 1px solid @accent; border-left: 5px solid @accent; }
+QCheckBox { spacing: 10px; }
+QCheckBox::indicator { width: 20px; height: 20px; border: 1px solid @faint; border-radius: 5px; background: @panel; }
+QCheckBox::indicator:checked { background: @accent; border-color: @accent; image: url(:/icons/tick-@tick.svg); }
+QCheckBox:focus { color: @accent; }
+QProgressBar { background: @sunken; border: none; border-radius: 6px; height: 12px; }
+QProgressBar::chunk { background: @accent; border-radius: 6px; }
+QScrollArea { background: transparent; border: none; }
+QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
+QScrollBar::handle:vertical { background: @line; border-radius: 5px; min-height: 32px; }
+QScrollBar:horizontal { background: transparent; height: 10px; margin: 0; }
+QScrollBar::handle:horizontal { background: @line; border-radius: 5px; min-width: 32px; }
+QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+QMenu { background: @panel; border: 1px solid @line; padding: 4px; }
+QMenu::item { padding: 8px 18px; }
+QMenu::item:selected { background: @accent; color: @onAccent; }
+QLabel[kind="faint"] { color: @faint; }
+QFrame[kind="card"] { background: @panel; border-radius: 12px; }
+QFrame[kind="notice"] { background: @sunken; border: 1px solid @outside; border-radius: 8px; }
+)");
+    QString filled = css;
+    const std::pair<const char*, QString> names[] = {
+        {"@onAccent", t.onAccent.name()},    {"@outside", t.outside.name()}, {"@sunken", t.sunken.name()},
+        {"@accent", t.accent.name()},        {"@paper", t.paper.name()},     {"@panel", t.panel.name()},
+        {"@faint", t.faint.name()},          {"@line", t.line.name()},       {"@ink", t.ink.name()},
+        {"@tick", t.dark ? "dark" : "light"}};
+    for (const auto& [name, value] : names) filled.replace(name, value);
+    app.setStyleSheet(filled);
+}
+
+}  // namespace zevo::app
