@@ -8,6 +8,7 @@
 #include <thread>
 
 #include "core/geometry/contour.h"
+#include "core/track/foot_follower.h"
 #include "media/clip_reader.h"
 
 namespace zevo::analysis {
@@ -25,6 +26,7 @@ struct Stretch {
     PoseFrames frames;  // includes the lead-in before fromS
     std::optional<Error> error;
     int damaged = 0;
+    int firstFootStretch = 1;
 };
 
 void readStretch(const std::string& clip, const AnalyseOptions& options, double leadInS, Stretch& s,
@@ -44,6 +46,7 @@ void readStretch(const std::string& clip, const AnalyseOptions& options, double 
             s.error = sought.error();
             return;
         }
+    FootFollower feet(s.firstFootStretch);
     media::VideoFrame frame;
     while (!cancel) {
         auto more = reader->next(frame);
@@ -57,9 +60,14 @@ void readStretch(const std::string& clip, const AnalyseOptions& options, double 
             s.error = pose.error();
             return;
         }
+        feet.follow(frame.picture.view(), *pose);
         // Large clips are scaled down on reading: back to the clip's own pixels.
         const float scale = static_cast<float>(reader->info().width) / static_cast<float>(frame.picture.width);
         for (auto& p : pose->points) {
+            p.x *= scale;
+            p.y *= scale;
+        }
+        for (auto& p : pose->feet) {
             p.x *= scale;
             p.y *= scale;
         }
@@ -108,6 +116,7 @@ Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& optio
     for (int i = 0; i < workers; ++i) {
         stretches[i].fromS = info.durationS * i / workers;
         stretches[i].toS = info.durationS * (i + 1) / workers;
+        stretches[i].firstFootStretch = 1 + i * 1'000'000;  // never the same number in two workers
         stretches[i].first = i == 0;
         stretches[i].last = i == workers - 1;
     }

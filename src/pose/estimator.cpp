@@ -91,12 +91,9 @@ Result<ModelSize> modelSizeFromName(const std::string& name) {
 
 std::string modelName(ModelSize size) {
     switch (size) {
-        case ModelSize::Lite:
-            return "lite";
-        case ModelSize::Heavy:
-            return "heavy";
-        case ModelSize::Full:
-            break;
+        case ModelSize::Lite: return "lite";
+        case ModelSize::Heavy: return "heavy";
+        case ModelSize::Full: break;
     }
     return "full";
 }

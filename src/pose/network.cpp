@@ -61,17 +61,14 @@ class Builder {
     void add(const Op& op) {
         if (op.kind == OpKind::Pad && foldsIntoConvolution(op)) return;
         switch (op.kind) {
-            case OpKind::Conv2D:
-                return convolution(op);
-            case OpKind::DepthwiseConv2D:
-                return depthwise(op);
+            case OpKind::Conv2D: return convolution(op);
+            case OpKind::DepthwiseConv2D: return depthwise(op);
             case OpKind::Add: {
                 const auto [lo, hi] = range(op.activation);
                 return check(xnn_define_add2(m_subgraph, lo, hi, id(in(op, 0)), id(in(op, 1)), id(op.outputs[0]), 0),
                              "ADD");
             }
-            case OpKind::Pad:
-                return pad(op);
+            case OpKind::Pad: return pad(op);
             case OpKind::ResizeBilinear: {
                 if (op.alignCorners || !op.halfPixelCentres) throw Unsupported{"resize without half-pixel centres"};
                 const auto& shape = shapeOf(op.outputs[0], 4);
@@ -79,8 +76,7 @@ class Builder {
                                                                   id(op.outputs[0]), 0),
                              "RESIZE_BILINEAR");
             }
-            case OpKind::MaxPool2D:
-                return maxPool(op);
+            case OpKind::MaxPool2D: return maxPool(op);
             case OpKind::Logistic:
                 return check(xnn_define_sigmoid(m_subgraph, id(in(op, 0)), id(op.outputs[0]), 0), "LOGISTIC");
             case OpKind::Reshape: {
@@ -95,8 +91,7 @@ class Builder {
                 return check(xnn_define_depth_to_space(m_subgraph, id(in(op, 0)), id(op.outputs[0]),
                                                        static_cast<std::uint32_t>(op.blockSize), 0),
                              "DEPTH_TO_SPACE");
-            case OpKind::Concatenation:
-                return;  // joined by hand after the run
+            case OpKind::Concatenation: return;  // joined by hand after the run
         }
     }
 

@@ -175,18 +175,13 @@ void readOptions(const FlatTable& table, Op& op) {
             op.filterH = o.scalar<std::int32_t>(4, 1);
             op.activation = activationOf(o.scalar<std::int8_t>(5, 0));
             break;
-        case OpKind::Add:
-            op.activation = activationOf(o.scalar<std::int8_t>(0, 0));
-            break;
+        case OpKind::Add: op.activation = activationOf(o.scalar<std::int8_t>(0, 0)); break;
         case OpKind::ResizeBilinear:
             op.alignCorners = o.scalar<std::uint8_t>(2, 0) != 0;
             op.halfPixelCentres = o.scalar<std::uint8_t>(3, 0) != 0;
             break;
-        case OpKind::DepthToSpace:
-            op.blockSize = o.scalar<std::int32_t>(0, 1);
-            break;
-        default:
-            break;
+        case OpKind::DepthToSpace: op.blockSize = o.scalar<std::int32_t>(0, 1); break;
+        default: break;
     }
     for (int v : {op.strideW, op.strideH, op.dilationW, op.dilationH, op.filterW, op.filterH, op.blockSize})
         if (v < 1 || v > 4096) throw MalformedFile("an operator option is out of range");

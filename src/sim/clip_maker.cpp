@@ -57,6 +57,11 @@ PoseFrame truePose(const Skeleton& s, const Renderer& camera, double timeS) {
     pair(Landmark::LeftAnkle, s.ankle);
     pair(Landmark::LeftHeel, s.heel);
     pair(Landmark::LeftToe, s.toe);
+    for (std::size_t i = 0; i < kFootPointCount; ++i) {
+        const LandmarkPoint& p =
+            pose.at(static_cast<Landmark>(static_cast<int>(Landmark::LeftHeel) + static_cast<int>(i)));
+        pose.feet[i] = {p.x, p.y, 1, 1};
+    }
     return pose;
 }
 

@@ -66,12 +66,13 @@ QByteArray packPoses(const PoseFrames& poses) {
             s << static_cast<quint8>(f.found) << f.score;
             for (const auto& p : f.points) s << p.x << p.y << p.visibility << p.presence;
             for (const auto& w : f.world) s << w[0] << w[1] << w[2];
+            for (const auto& p : f.feet) s << p.x << p.y << p.score << static_cast<qint32>(p.stretch);
         }
     });
 }
 
 Result<PoseFrames> unpackPoses(const QByteArray& block) {
-    constexpr int kFrameBytes = 8 + 1 + 4 + 33 * 7 * 4;
+    constexpr int kFrameBytes = 8 + 1 + 4 + 33 * 7 * 4 + 4 * 4 * 4;
     return unpack<PoseFrame>(block, kPoses, kFrameBytes, [](QDataStream& s, PoseFrame& f, qsizetype) {
         f.timeS = getDouble(s);
         quint8 found = 0;
@@ -79,6 +80,11 @@ Result<PoseFrames> unpackPoses(const QByteArray& block) {
         f.found = found != 0;
         for (auto& p : f.points) s >> p.x >> p.y >> p.visibility >> p.presence;
         for (auto& w : f.world) s >> w[0] >> w[1] >> w[2];
+        for (auto& p : f.feet) {
+            qint32 stretch = 0;
+            s >> p.x >> p.y >> p.score >> stretch;
+            p.stretch = stretch;
+        }
     });
 }
 

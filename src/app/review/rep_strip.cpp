@@ -134,20 +134,11 @@ void RepStrip::mousePressEvent(QMouseEvent* e) {
 void RepStrip::keyPressEvent(QKeyEvent* e) {
     const int last = static_cast<int>(m_tiles.size()) - 1;
     switch (e->key()) {
-        case Qt::Key_Left:
-            emit chosen(std::max(0, m_current - 1));
-            break;
-        case Qt::Key_Right:
-            emit chosen(std::min(last, m_current + 1));
-            break;
-        case Qt::Key_Home:
-            emit chosen(0);
-            break;
-        case Qt::Key_End:
-            emit chosen(last);
-            break;
-        default:
-            QWidget::keyPressEvent(e);
+        case Qt::Key_Left: emit chosen(std::max(0, m_current - 1)); break;
+        case Qt::Key_Right: emit chosen(std::min(last, m_current + 1)); break;
+        case Qt::Key_Home: emit chosen(0); break;
+        case Qt::Key_End: emit chosen(last); break;
+        default: QWidget::keyPressEvent(e);
     }
 }
 

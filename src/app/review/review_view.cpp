@@ -314,24 +314,12 @@ void ReviewView::keyPressEvent(QKeyEvent* e) {
     if (!hasSet()) return QWidget::keyPressEvent(e);
     const bool shift = e->modifiers() & Qt::ShiftModifier;
     switch (e->key()) {
-        case Qt::Key_Space:
-            togglePlay();
-            break;
-        case Qt::Key_Left:
-            m_stage->step(shift ? -10 : -1);
-            break;
-        case Qt::Key_Right:
-            m_stage->step(shift ? 10 : 1);
-            break;
-        case Qt::Key_Up:
-            chooseRep(presenter().rep() - 1);
-            break;
-        case Qt::Key_Down:
-            chooseRep(presenter().rep() + 1);
-            break;
-        case Qt::Key_N:
-            chooseFinding(presenter().finding() + (shift ? -1 : 1));
-            break;
+        case Qt::Key_Space: togglePlay(); break;
+        case Qt::Key_Left: m_stage->step(shift ? -10 : -1); break;
+        case Qt::Key_Right: m_stage->step(shift ? 10 : 1); break;
+        case Qt::Key_Up: chooseRep(presenter().rep() - 1); break;
+        case Qt::Key_Down: chooseRep(presenter().rep() + 1); break;
+        case Qt::Key_N: chooseFinding(presenter().finding() + (shift ? -1 : 1)); break;
         case Qt::Key_M: {
             const auto list = presenter().readings();
             for (std::size_t i = 0; i < list.size(); ++i)
@@ -341,34 +329,16 @@ void ReviewView::keyPressEvent(QKeyEvent* e) {
                 }
             break;
         }
-        case Qt::Key_W:
-            m_card->otherWords();
-            break;
-        case Qt::Key_C:
-            m_card->showPart(SayCard::Part::Change);
-            break;
-        case Qt::Key_P:
-            m_card->showPart(SayCard::Part::Prepare);
-            break;
-        case Qt::Key_Q:
-            m_card->showPart(SayCard::Part::Progress);
-            break;
+        case Qt::Key_W: m_card->otherWords(); break;
+        case Qt::Key_C: m_card->showPart(SayCard::Part::Change); break;
+        case Qt::Key_P: m_card->showPart(SayCard::Part::Prepare); break;
+        case Qt::Key_Q: m_card->showPart(SayCard::Part::Progress); break;
         case Qt::Key_Return:
-        case Qt::Key_Enter:
-            showMoment();
-            break;
-        case Qt::Key_S:
-            nextSpeed();
-            break;
-        case Qt::Key_L:
-            toggleLoop();
-            break;
-        case Qt::Key_K:
-            toggleSkeleton();
-            break;
-        case Qt::Key_X:
-            toggleLeftOut();
-            break;
+        case Qt::Key_Enter: showMoment(); break;
+        case Qt::Key_S: nextSpeed(); break;
+        case Qt::Key_L: toggleLoop(); break;
+        case Qt::Key_K: toggleSkeleton(); break;
+        case Qt::Key_X: toggleLeftOut(); break;
         case Qt::Key_J: {
             const int next = (m_standards->currentIndex() + 1) % std::max(1, m_standards->count());
             chooseStandard(m_standards->itemData(next).toString());

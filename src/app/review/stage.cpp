@@ -72,10 +72,10 @@ void Stage::open(const QString& path, std::vector<double> times, QSize size, con
         m_fetcher = std::move(*fetcher);
     else
         m_message = QString::fromStdString(fetcher.error().message);
-    show(0);
+    showFrame(0);
 }
 
-void Stage::show(std::size_t index) {
+void Stage::showFrame(std::size_t index) {
     m_index = std::min(index, m_times.empty() ? 0 : m_times.size() - 1);
     if (m_fetcher) m_fetcher->want(m_index);
     emit moved(timeS());
@@ -91,14 +91,14 @@ void Stage::goTo(double timeS) {
         m_playFrom = m_times[i];
         m_since.restart();
     }
-    show(i);
+    showFrame(i);
 }
 
 void Stage::step(int frames) {
     setPlaying(false);
     const auto last = static_cast<std::ptrdiff_t>(m_times.size()) - 1;
-    show(static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(m_index) + frames, 0,
-                                                             std::max<std::ptrdiff_t>(0, last))));
+    showFrame(static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(m_index) + frames, 0,
+                                                                  std::max<std::ptrdiff_t>(0, last))));
 }
 
 void Stage::setPlaying(bool on) {
@@ -130,7 +130,7 @@ void Stage::tick() {
     }
     const auto next = std::upper_bound(m_times.begin(), m_times.end(), now);
     const auto index = next == m_times.begin() ? 0 : static_cast<std::size_t>(next - m_times.begin()) - 1;
-    if (index != m_index) show(index);
+    if (index != m_index) showFrame(index);
 }
 
 void Stage::setOverlay(const Overlay& overlay, const QString& label) {

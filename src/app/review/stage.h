@@ -62,7 +62,7 @@ class Stage : public QWidget {
     void resizeEvent(QResizeEvent*) override;
 
   private:
-    void show(std::size_t index);
+    void showFrame(std::size_t index);
     void tick();
     void scrubTo(double x);
     QRectF pictureRect() const;

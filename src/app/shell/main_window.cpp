@@ -277,24 +277,12 @@ void MainWindow::keyPressEvent(QKeyEvent* e) {
     const bool ctrl = e->modifiers() & Qt::ControlModifier;
     switch (e->key()) {
         case Qt::Key_Question:
-        case Qt::Key_F1:
-            m_keys->toggle();
-            break;
-        case Qt::Key_Exclam:
-            m_stop->toggle();
-            break;
-        case Qt::Key_O:
-            chooseClip();
-            break;
-        case Qt::Key_H:
-            goHome();
-            break;
-        case Qt::Key_D:
-            toggleLook();
-            break;
-        case Qt::Key_U:
-            toggleUnits();
-            break;
+        case Qt::Key_F1: m_keys->toggle(); break;
+        case Qt::Key_Exclam: m_stop->toggle(); break;
+        case Qt::Key_O: chooseClip(); break;
+        case Qt::Key_H: goHome(); break;
+        case Qt::Key_D: toggleLook(); break;
+        case Qt::Key_U: toggleUnits(); break;
         case Qt::Key_Q:
             if (ctrl) close();
             break;
@@ -307,8 +295,7 @@ void MainWindow::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Escape:
             if (isWorking()) m_runner.cancel();
             break;
-        default:
-            QMainWindow::keyPressEvent(e);
+        default: QMainWindow::keyPressEvent(e);
     }
 }
 

@@ -17,18 +17,12 @@ struct Shown {
 Shown shownAs(Unit unit, Lengths lengths) {
     const bool us = lengths == Lengths::Us;
     switch (unit) {
-        case Unit::Degrees:
-            return {1, 0, "°"};
-        case Unit::Centimetres:
-            return us ? Shown{1 / 2.54, 1, " in"} : Shown{1, 1, " cm"};
-        case Unit::Seconds:
-            return {1, 1, " s"};
-        case Unit::Milliseconds:
-            return {1, 0, " ms"};
-        case Unit::Share:
-            return {100, 0, " %"};
-        case Unit::MetresPerSecond2:
-            break;
+        case Unit::Degrees: return {1, 0, "°"};
+        case Unit::Centimetres: return us ? Shown{1 / 2.54, 1, " in"} : Shown{1, 1, " cm"};
+        case Unit::Seconds: return {1, 1, " s"};
+        case Unit::Milliseconds: return {1, 0, " ms"};
+        case Unit::Share: return {100, 0, " %"};
+        case Unit::MetresPerSecond2: break;
     }
     return us ? Shown{1 / 0.3048, 0, " ft/s²"} : Shown{1, 1, " m/s²"};
 }

@@ -55,6 +55,16 @@ struct LandmarkPoint {
     float presence = 0;    ///< 0..1: the point lies inside the picture
 };
 
+/// A place on a shoe followed in the picture itself, steadier than the landmark (track/foot_follower.h).
+struct FootPoint {
+    float x = 0, y = 0;
+    float score = 0;  ///< how well it was found again, 0 = not followed
+    int stretch = 0;  ///< places are comparable only within one stretch
+};
+
+/// Left heel, right heel, left toe, right toe.
+inline constexpr std::size_t kFootPointCount = 4;
+
 /// What an estimator saw in one frame.
 struct PoseFrame {
     double timeS = 0;    ///< presentation time in the clip
@@ -64,6 +74,8 @@ struct PoseFrame {
     /// Metric 3D estimate, hip-centred (x right, y down, z away from the camera is +). Good enough to
     /// tell which way a person faces; too biased to measure joint angles on.
     std::array<std::array<float, 3>, kLandmarkCount> world{};
+
+    std::array<FootPoint, kFootPointCount> feet{};
 
     const LandmarkPoint& at(Landmark id) const { return points[static_cast<std::size_t>(id)]; }
     LandmarkPoint& at(Landmark id) { return points[static_cast<std::size_t>(id)]; }

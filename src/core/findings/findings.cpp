@@ -31,12 +31,9 @@ Judgement judge(const Measurement& m, const Band& band, double minConfidence) {
 
 std::string severityName(Severity s) {
     switch (s) {
-        case Severity::Clear:
-            return "clear";
-        case Severity::Watch:
-            return "watch";
-        case Severity::Unsure:
-            break;
+        case Severity::Clear: return "clear";
+        case Severity::Watch: return "watch";
+        case Severity::Unsure: break;
     }
     return "unsure";
 }

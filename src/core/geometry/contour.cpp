@@ -31,14 +31,10 @@ std::vector<Vec2> largestContour(std::span<const float> field, int width, int he
             };
             auto side = [&](int k) -> Side {
                 switch (k) {
-                    case 0:
-                        return {edge(x, y, false), place(x, y, false)};
-                    case 1:
-                        return {edge(x + 1, y, true), place(x + 1, y, true)};
-                    case 2:
-                        return {edge(x, y + 1, false), place(x, y + 1, false)};
-                    default:
-                        return {edge(x, y, true), place(x, y, true)};
+                    case 0: return {edge(x, y, false), place(x, y, false)};
+                    case 1: return {edge(x + 1, y, true), place(x + 1, y, true)};
+                    case 2: return {edge(x, y + 1, false), place(x, y + 1, false)};
+                    default: return {edge(x, y, true), place(x, y, true)};
                 }
             };
             // Inside on the right hand: walk from the side entered to the side left.
@@ -47,48 +43,20 @@ std::vector<Vec2> largestContour(std::span<const float> field, int width, int he
                 next[f.name] = {t.name, f.at};
             };
             switch (cell) {
-                case 1:
-                    link(0, 3);
-                    break;
-                case 2:
-                    link(1, 0);
-                    break;
-                case 3:
-                    link(1, 3);
-                    break;
-                case 4:
-                    link(2, 1);
-                    break;
-                case 5:
-                    link(0, 3), link(2, 1);
-                    break;
-                case 6:
-                    link(2, 0);
-                    break;
-                case 7:
-                    link(2, 3);
-                    break;
-                case 8:
-                    link(3, 2);
-                    break;
-                case 9:
-                    link(0, 2);
-                    break;
-                case 10:
-                    link(1, 0), link(3, 2);
-                    break;
-                case 11:
-                    link(1, 2);
-                    break;
-                case 12:
-                    link(3, 1);
-                    break;
-                case 13:
-                    link(0, 1);
-                    break;
-                default:
-                    link(3, 0);
-                    break;
+                case 1: link(0, 3); break;
+                case 2: link(1, 0); break;
+                case 3: link(1, 3); break;
+                case 4: link(2, 1); break;
+                case 5: link(0, 3), link(2, 1); break;
+                case 6: link(2, 0); break;
+                case 7: link(2, 3); break;
+                case 8: link(3, 2); break;
+                case 9: link(0, 2); break;
+                case 10: link(1, 0), link(3, 2); break;
+                case 11: link(1, 2); break;
+                case 12: link(3, 1); break;
+                case 13: link(0, 1); break;
+                default: link(3, 0); break;
             }
         }
     std::vector<Vec2> longest;

@@ -46,7 +46,11 @@ Series computeSeries(const Track& t) {
         s.thighAngle.push_back(thighAngle(at(knee), at(hip)));
         // One end of a foot can only rise while the other stays down. What both ends do together is the drift of the
         // landmarks with the client's pose, so it is taken out.
-        const double pitch = (at(heel).y() - t.standingAt(heel).y()) - (at(toe).y() - t.standingAt(toe).y());
+        const double followed = t.heelLiftPx[i] - t.toeLiftPx[i];
+        const double pitch = std::isfinite(followed)
+                                 ? followed
+                                 : (at(heel).y() - t.standingAt(heel).y()) - (at(toe).y() - t.standingAt(toe).y());
+        s.footFollowed.push_back(std::isfinite(followed));
         s.heelRise.push_back(pitch * cm);
         s.toeRise.push_back(-pitch * cm);
         s.kneePastToe.push_back((at(knee).x() - toeX) * cm);

@@ -11,6 +11,7 @@ namespace zevo {
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
     std::vector<double> heelRise;      ///< heel against the toe tip, change from standing, cm
+    std::vector<bool> footFollowed;    ///< the two rises come from the shoe followed in the picture, not the landmarks
     std::vector<double> toeRise;       ///< toe tip against the heel, change from standing, cm
     std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm
     std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip

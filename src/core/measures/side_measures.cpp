@@ -68,29 +68,33 @@ bool leanBeyondShins(const MeasureInput& in, double& v, double& pm, std::size_t&
     return true;
 }
 
-/// The most a foot point rises for at least 0.15 s during the repetition.
-bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, L point, double& v, double& pm, std::size_t& at) {
+/// The most a foot point rises for at least 0.15 s during the repetition. Read from the shoe followed in the picture
+/// where that held for most of the rep; else from the landmarks, which are far less sure (error_model.h).
+bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, double& v, double& pm, std::size_t& at) {
     if (in.track.cmPerPixel <= 0) return false;
+    const auto& followed = in.series.footFollowed;
+    std::size_t held = 0;
+    for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) held += followed[i];
+    const bool byShoe = static_cast<double>(held) >= 0.6 * static_cast<double>(in.rep.end - in.rep.start + 1);
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.15 * in.track.rate));
     v = -1e9;
     for (std::size_t i = in.rep.start; i + hold <= in.rep.end; ++i) {
-        const double held = *std::min_element(s.begin() + static_cast<std::ptrdiff_t>(i),
-                                              s.begin() + static_cast<std::ptrdiff_t>(i + hold));
-        if (held > v) {
-            v = held;
+        double least = 1e9;
+        for (std::size_t k = i; k <= i + hold; ++k) least = byShoe && !followed[k] ? -1e9 : std::min(least, s[k]);
+        if (least > v) {
+            v = least;
             at = i + hold / 2;
         }
     }
-    // The network sees a lifted heel too low (4 cm read as 2.4–2.9 on virtual clients): a third of the rise is open.
-    pm = together(1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(point))] * in.track.cmPerPixel, 0.6,
-                  0.33 * std::max(0.0, v));
+    const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
+    pm = together(allowance.still, allowance.deep * std::max(0.0, v));
     return v > -1e8;
 }
 bool heelRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return liftOfFoot(in, in.series.heelRise, L::LeftHeel, v, pm, at);
+    return liftOfFoot(in, in.series.heelRise, v, pm, at);
 }
 bool toeRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return liftOfFoot(in, in.series.toeRise, L::LeftToe, v, pm, at);
+    return liftOfFoot(in, in.series.toeRise, v, pm, at);
 }
 
 bool kneePastToe(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
@@ -141,7 +145,7 @@ bool kneeLead(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
 
 bool duration(const MeasureInput& in, std::size_t from, std::size_t to, double& v, double& pm, std::size_t& at) {
     v = static_cast<double>(to - from) / in.track.rate;
-    pm = std::max(0.12, 0.10 * v);  // where slow movement begins is a matter of definition
+    pm = std::max(0.22, 0.12 * v);  // where slow movement begins is a matter of definition
     at = from;
     return true;
 }
@@ -173,7 +177,7 @@ bool bounce(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     const std::size_t best = largestIn(acceleration, 2, acceleration.size() - 3);
     v = acceleration[best];
     at = from + best;
-    pm = 0.25 * std::abs(v) + 0.4;
+    pm = 0.3 * std::abs(v) + 0.9;
     return true;
 }
 

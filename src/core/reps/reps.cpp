@@ -44,12 +44,9 @@ std::size_t edgeOfMovement(const std::vector<double>& speed, std::size_t fastest
 
 std::string repKindName(RepKind kind) {
     switch (kind) {
-        case RepKind::Partial:
-            return "partial";
-        case RepKind::Double:
-            return "double";
-        case RepKind::Full:
-            break;
+        case RepKind::Partial: return "partial";
+        case RepKind::Double: return "double";
+        case RepKind::Full: break;
     }
     return "full";
 }

@@ -7,6 +7,7 @@
 
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
+#include "core/track/foot_lift.h"
 
 namespace zevo {
 namespace {
@@ -106,7 +107,7 @@ void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes,
 }
 
 /// Upright and still: hips within the top of their range and hardly moving.
-void findStanding(Track& track) {
+std::vector<std::size_t> findStanding(Track& track) {
     const std::size_t n = track.size();
     std::vector<double> height(n);
     for (std::size_t i = 0; i < n; ++i)
@@ -132,20 +133,17 @@ void findStanding(Track& track) {
         }
         track.standing[id] = {median(x), median(y)};
     }
+    return samples;
 }
 
 }  // namespace
 
 std::string viewName(ViewKind kind) {
     switch (kind) {
-        case ViewKind::Front:
-            return "front";
-        case ViewKind::Rear:
-            return "rear";
-        case ViewKind::Oblique:
-            return "oblique";
-        case ViewKind::Side:
-            break;
+        case ViewKind::Front: return "front";
+        case ViewKind::Rear: return "rear";
+        case ViewKind::Oblique: return "oblique";
+        case ViewKind::Side: break;
     }
     return "side";
 }
@@ -211,7 +209,8 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
         track.observed.push_back(!std::isnan(v));
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, personPx, track);
 
-    findStanding(track);
+    const auto standing = findStanding(track);
+    measureFootLift(frames, standing, track);
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
                    eye = track.nearOf(Landmark::LeftEye);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());

@@ -30,8 +30,10 @@ struct Track {
     std::array<std::vector<Vec2>, kLandmarkCount> points;  ///< cleaned
     std::array<std::vector<float>, kLandmarkCount> seen;   ///< 0…1 visibility at each sample
     std::array<double, kLandmarkCount> noisePx{};          ///< standard deviation left after smoothing
-    std::vector<bool> observed;                            ///< false inside gaps too long to bridge
-    double trackedShare = 0;                               ///< frames in which the person was found
+    /// Rise of the near heel and toe against standing, from the followed shoe, pixels; NaN where not followed.
+    std::vector<double> heelLiftPx, toeLiftPx;
+    std::vector<bool> observed;  ///< false inside gaps too long to bridge
+    double trackedShare = 0;     ///< frames in which the person was found
 
     ViewKind view = ViewKind::Side;
     Side near = Side::Right;  ///< the side of the client that faces the camera

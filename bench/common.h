@@ -1,0 +1,40 @@
+#pragma once
+
+#include <algorithm>
+#include <chrono>
+#include <cstdio>
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "sim/clip_maker.h"
+
+namespace bench {
+
+class Watch {
+  public:
+    double seconds() const { return std::chrono::duration<double>(std::chrono::steady_clock::now() - m_begin).count(); }
+
+  private:
+    std::chrono::steady_clock::time_point m_begin = std::chrono::steady_clock::now();
+};
+
+inline double middle(std::vector<double> v) {
+    std::sort(v.begin(), v.end());
+    return v[v.size() / 2];
+}
+
+/// A side-view set at 720p30 as a coach would film it, drawn once and kept for the next run of the same bench.
+inline std::string sideClip(int reps) {
+    const auto path = std::filesystem::temp_directory_path() / ("zevo-bench-side-" + std::to_string(reps) + ".mp4");
+    if (std::filesystem::exists(path)) return path.string();
+    zevo::sim::ClipSpec spec;
+    spec.motion.reps.resize(static_cast<std::size_t>(reps));
+    if (auto made = zevo::sim::makeClip(spec, path.string()); !made) {
+        std::fprintf(stderr, "%s\n", made.error().message.c_str());
+        std::exit(1);
+    }
+    return path.string();
+}
+
+}  // namespace bench
