@@ -20,7 +20,7 @@ std::vector<double> frameTimes(const ClipSpec& spec) {
     return times;
 }
 
-PoseFrame truePose(const Skeleton& s, const Renderer& camera, double timeS) {
+PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
     PoseFrame pose;
     pose.timeS = timeS;
     pose.found = true;
@@ -67,7 +67,7 @@ PoseFrame truePose(const Skeleton& s, const Renderer& camera, double timeS) {
 
 PoseFrames truePoses(const ClipSpec& spec) {
     const SquatMotion motion(spec.motion);
-    const Renderer camera(spec.scene);
+    const Camera camera(spec.scene.camera);
     PoseFrames out;
     for (double t : frameTimes(spec)) out.push_back(truePose(motion.at(t), camera, t));
     return out;
@@ -110,7 +110,7 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
 
 std::string truthJson(const ClipSpec& spec) {
     const SquatMotion motion(spec.motion);
-    const Renderer camera(spec.scene);
+    const Camera camera(spec.scene.camera);
     const int near = spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
     json out{{"schema", "zevo-truth-1"},
              {"stature_cm", spec.motion.body.statureCm},

@@ -28,7 +28,7 @@ struct ClipSpec {
 std::vector<double> frameTimes(const ClipSpec& spec);
 
 /// The 33 landmarks exactly where they are, projected by the spec's camera: a perfect pose estimator.
-PoseFrame truePose(const Skeleton& skeleton, const Renderer& camera, double timeS);
+PoseFrame truePose(const Skeleton& skeleton, const Camera& camera, double timeS);
 PoseFrames truePoses(const ClipSpec& spec);
 
 /// Told (frames done, frames in all); returns false to stop.

@@ -75,15 +75,12 @@ struct Renderer::Impl {
     int left = 0, top = 0, wide = 0, tall = 0;  // figure's part of the picture, supersampled pixels
 
     explicit Impl(const SceneSpec& s) : scene(s) {
-        const CameraSpec& c = s.camera;
-        const double a = c.azimuthDeg * std::numbers::pi / 180;
-        // The camera looks at the client's middle, about level.
-        eye = V3(static_cast<float>(std::cos(a) * c.distanceM), static_cast<float>(c.heightM),
-                 static_cast<float>(std::sin(a) * c.distanceM));
-        forward = (V3(0, static_cast<float>(c.aimHeightM), 0) - eye).normalized();
-        right = forward.cross(V3(0, 1, 0)).normalized();
-        up = right.cross(forward);
-        focal = static_cast<float>(c.focal * c.height);
+        const Camera camera(s.camera);
+        eye = camera.eye().cast<float>();
+        forward = camera.forward().cast<float>();
+        right = camera.right().cast<float>();
+        up = camera.up().cast<float>();
+        focal = static_cast<float>(camera.focalPx());
         // Key light from the upper left behind the camera, whichever side it stands on.
         const V3 level = V3(-forward.x(), 0, -forward.z()).normalized();
         toLight = (level * 0.62F + V3(0, 1.0F, 0) - right * 0.55F).normalized();
@@ -402,15 +399,6 @@ Renderer::Renderer(Renderer&&) noexcept = default;
 
 void Renderer::draw(const Mesh& mesh, long frame, Picture& out) {
     m_impl->draw(mesh, frame, out);
-}
-
-bool Renderer::project(const Vec3& world, double& x, double& y) const {
-    const V3 q = world.cast<float>() - m_impl->eye;
-    const float z = q.dot(m_impl->forward);
-    if (z < 0.05F) return false;
-    x = m_impl->scene.camera.width / 2.0 + m_impl->focal * q.dot(m_impl->right) / z;
-    y = m_impl->scene.camera.height / 2.0 - m_impl->focal * q.dot(m_impl->up) / z;
-    return true;
 }
 
 }  // namespace zevo::sim

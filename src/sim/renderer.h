@@ -4,21 +4,10 @@
 #include <memory>
 
 #include "core/picture.h"
+#include "sim/camera.h"
 #include "sim/mesh.h"
 
 namespace zevo::sim {
-
-/// A pinhole camera beside the client.
-struct CameraSpec {
-    int width = 1280;
-    int height = 720;
-    /// Where the camera stands, seen from the client: 90 = his right side, −90 = his left, 0 = in front.
-    double azimuthDeg = 90;
-    double distanceM = 3.3;
-    double heightM = 1.0;
-    double aimHeightM = 0.88;
-    double focal = 1.25;  ///< focal length ÷ picture height
-};
 
 struct SceneSpec {
     CameraSpec camera;
@@ -38,8 +27,6 @@ class Renderer {
     Renderer(Renderer&&) noexcept;
     /// Draws frame number `frame` (seeds the noise).
     void draw(const Mesh& mesh, long frame, Picture& out);
-    /// Picture position of a world point, continuous pixels; false when behind the camera.
-    bool project(const Vec3& world, double& x, double& y) const;
 
   private:
     struct Impl;

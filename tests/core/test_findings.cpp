@@ -1,0 +1,240 @@
+// Judging: verdicts at the edges of a band, severities, and the fault trial on perfect landmarks: each planted fault
+// is found, alone, by each standard that minds it.
+#include <QTest>
+#include <set>
+
+#include "analysis/data_files.h"
+#include "tests/support/made_sets.h"
+
+using namespace zevo;
+using Dial = void (*)(sim::RepSpec&);
+Q_DECLARE_METATYPE(Dial)
+
+namespace {
+
+Standard standard(const char* id) {
+    auto s = analysis::loadStandard(id);
+    if (!s) qFatal("%s", s.error().message.c_str());
+    return *s;
+}
+
+Band band(std::optional<double> min, std::optional<double> max, bool careful = false) {
+    Band b;
+    b.measure = "thigh_angle";
+    b.min = min;
+    b.max = max;
+    b.faultAbove = "above";
+    b.faultBelow = "below";
+    b.careful = careful;
+    return b;
+}
+
+Measurement reading(double value, double pm, double confidence = 1) { return {"thigh_angle", value, pm, Unit::Degrees, confidence, 0}; }
+
+std::set<std::string> faults(const SetResult& r, bool unsureToo = false) {
+    std::set<std::string> out;
+    for (const auto& f : r.findings)
+        if (unsureToo || f.severity != Severity::Unsure) out.insert(f.fault);
+    return out;
+}
+
+QString list(const std::set<std::string>& names) {
+    QStringList out;
+    for (const auto& n : names) out.append(QString::fromStdString(n));
+    return out.join(' ');
+}
+
+std::vector<MeasuredRep> reps(const std::vector<double>& thighs) {
+    std::vector<MeasuredRep> out;
+    for (std::size_t i = 0; i < thighs.size(); ++i) {
+        MeasuredRep r;
+        r.index = static_cast<int>(i) + 1;
+        r.measures = {reading(thighs[i], 2)};
+        r.measures[0].atS = static_cast<double>(i);
+        out.push_back(r);
+    }
+    return out;
+}
+
+}  // namespace
+
+class TestFindings : public QObject {
+    Q_OBJECT
+  private slots:
+    void verdicts_data() {
+        QTest::addColumn<double>("value");
+        QTest::addColumn<bool>("careful");
+        QTest::addColumn<double>("confidence");
+        QTest::addColumn<int>("verdict");
+        const int inside = static_cast<int>(Verdict::Inside), outside = static_cast<int>(Verdict::Outside), unsure = static_cast<int>(Verdict::Unsure);
+        // Band −10 … 5, ± 4.
+        QTest::newRow("well inside") << 0.0 << false << 1.0 << inside;
+        QTest::newRow("inside, ± over the edge") << 3.0 << false << 1.0 << inside;
+        QTest::newRow("the same where care is asked for") << 3.0 << true << 1.0 << unsure;
+        QTest::newRow("just out") << 7.0 << false << 1.0 << unsure;
+        QTest::newRow("clearly out above") << 9.5 << false << 1.0 << outside;
+        QTest::newRow("clearly out below") << -15.0 << false << 1.0 << outside;
+        QTest::newRow("clearly out but hardly seen") << 9.5 << false << 0.3 << unsure;
+        QTest::newRow("inside and hardly seen") << 0.0 << false << 0.3 << inside;
+    }
+    void verdicts() {
+        QFETCH(double, value);
+        QFETCH(bool, careful);
+        QFETCH(double, confidence);
+        QFETCH(int, verdict);
+        QCOMPARE(static_cast<int>(judge(reading(value, 4, confidence), band(-10, 5, careful), 0.5).verdict), verdict);
+    }
+
+    void sideOfTheMiss() {
+        QVERIFY(judge(reading(20, 1), band(-10, 5), 0.5).above);
+        QVERIFY(!judge(reading(-20, 1), band(-10, 5), 0.5).above);
+        NEAR(judge(reading(20, 1), band({}, 5), 0.5).beyond, 15, 1e-9);
+        QCOMPARE(judge(reading(1000, 1), band({}, {}), 0.5).verdict, Verdict::Inside);
+    }
+
+    void severities() {
+        Standard s;
+        s.bands = {band({}, 5)};
+        auto severity = [&](const std::vector<double>& thighs) {
+            const auto found = findFaults(reps(thighs), s);
+            return found.empty() ? std::string("none") : severityName(found.front().severity);
+        };
+        QCOMPARE(severity({0, 0, 0}), std::string("none"));
+        QCOMPARE(severity({0, 20, 20, 0, 0, 0, 0, 0}), std::string("clear"));  // twice
+        QCOMPARE(severity({0, 20, 0}), std::string("clear"));                  // a third
+        QCOMPARE(severity({0, 20, 0, 0}), std::string("watch"));               // once in a longer set
+        QCOMPARE(severity({6, 6, 6, 0}), std::string("unsure"));
+        QCOMPARE(severity({6, 0, 0, 0}), std::string("none"));                 // one doubtful rep is no finding
+    }
+
+    void theWorstMomentIsShown() {
+        Standard s;
+        s.bands = {band({}, 5)};
+        const auto found = findFaults(reps({12, 25, 18}), s);
+        QCOMPARE(found.size(), std::size_t{1});
+        QCOMPARE(found[0].reps, (std::vector<int>{1, 2, 3}));
+        NEAR(found[0].value, 25, 1e-9);
+        NEAR(found[0].atS, 1, 1e-9);
+        NEAR(found[0].edge, 5, 1e-9);
+    }
+
+    void partialRepsAreNotJudged() {
+        Standard s;
+        s.bands = {band({}, 5)};
+        auto list = reps({0, 40, 0});
+        list[1].kind = RepKind::Partial;
+        QVERIFY(findFaults(list, s).empty());
+    }
+
+    void clearComesFirstThenTheStandardsOrder() {
+        Standard s;
+        Band late = band({}, 5), early = band({}, 5);
+        late.rank = 50;
+        early.measure = "trunk_lean";
+        early.faultAbove = "early";
+        early.rank = 10;
+        s.bands = {late, early};
+        auto list = reps({20, 20});
+        for (auto& r : list) {
+            Measurement m = reading(20, 2);
+            m.id = "trunk_lean";
+            r.measures.push_back(m);
+        }
+        const auto found = findFaults(list, s);
+        QCOMPARE(found.size(), std::size_t{2});
+        QCOMPARE(found[0].fault, std::string("early"));
+        list[0].measures[1].value = list[1].measures[1].value = 6;  // now only unsure
+        QCOMPARE(findFaults(list, s)[0].fault, std::string("above"));
+    }
+
+    void leftOutRepsAreNotJudged() {
+        auto spec = made::spec(3);
+        spec.motion.reps[1].heelRiseCm = 6;
+        auto set = *made::measured(spec);
+        judgeSet(set.result, standard("whole-foot"));
+        QVERIFY(faults(set.result).count("heels_rise"));
+        set.result.leftOut = {2};
+        judgeSet(set.result, standard("whole-foot"));
+        QVERIFY(faults(set.result).empty());
+    }
+
+    void aCleanSetIsClean_data() {
+        QTest::addColumn<double>("stature");
+        QTest::addColumn<double>("legs");
+        QTest::addColumn<double>("jitter");
+        QTest::newRow("plain") << 175.0 << 1.0 << 0.0;
+        QTest::newRow("short, jittering") << 158.0 << 0.98 << 1.0;
+        QTest::newRow("tall, long legs") << 192.0 << 1.03 << 0.6;
+    }
+    void aCleanSetIsClean() {
+        QFETCH(double, stature);
+        QFETCH(double, legs);
+        QFETCH(double, jitter);
+        auto spec = made::spec(4);
+        spec.motion.body.statureCm = stature;
+        spec.motion.body.legShare = legs;
+        auto set = made::measured(spec, made::jittered(sim::truePoses(spec), jitter));
+        QVERIFY(bool(set));
+        judgeSet(set->result, standard("whole-foot"));
+        QVERIFY2(faults(set->result).empty(), qPrintable(list(faults(set->result))));
+    }
+
+    void plantedFaultsAreFoundAndNoOthers_data() {
+        QTest::addColumn<QString>("standardId");
+        QTest::addColumn<Dial>("dial");
+        QTest::addColumn<QString>("expected");
+        QTest::newRow("heels") << "whole-foot" << Dial([](sim::RepSpec& r) { r.heelRiseCm = 6; }) << "heels_rise";
+        QTest::newRow("toes") << "whole-foot" << Dial([](sim::RepSpec& r) { r.toeRiseCm = 5; }) << "toes_rise";
+        QTest::newRow("depth") << "whole-foot" << Dial([](sim::RepSpec& r) { r.thighBottomDeg = 22; }) << "depth_short";
+        QTest::newRow("knees first") << "whole-foot" << Dial([](sim::RepSpec& r) { r.kneesFirst = 1; }) << "knees_first";
+        QTest::newRow("balance to the toes") << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.34, r.shinBottomDeg = 50; }) << "balance_off_foot";
+        QTest::newRow("balance to the heels") << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "balance_off_foot";
+        QTest::newRow("drops") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lowerS = 0.8; }) << "lowering_fast";
+        QTest::newRow("chin up") << "whole-foot" << Dial([](sim::RepSpec& r) { r.neckDeg = 40; }) << "head_off_line";
+        QTest::newRow("thrown back at the top") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lockoutLeanDeg = 14, r.topS = 1.2; }) << "lockout";
+        QTest::newRow("knees past toes, where that counts") << "hips-back" << Dial([](sim::RepSpec& r) { r.shinBottomDeg = 46, r.balanceShift = -0.15; }) << "knee_past_toes";
+        QTest::newRow("not low enough for upright") << "upright" << Dial([](sim::RepSpec& r) { r.thighBottomDeg = 10; r.shinBottomDeg = 36; }) << "depth_short";
+    }
+    void plantedFaultsAreFoundAndNoOthers() {
+        QFETCH(QString, standardId);
+        QFETCH(Dial, dial);
+        QFETCH(QString, expected);
+        auto spec = made::spec(4);
+        for (auto& r : spec.motion.reps) dial(r);
+        auto set = made::measured(spec);
+        QVERIFY(bool(set));
+        judgeSet(set->result, standard(qPrintable(standardId)));
+        QCOMPARE(list(faults(set->result)), expected);
+    }
+
+    void foldingForwardIsFoundThoughItMovesTheBalanceToo() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.extraLeanDeg = 24;
+        auto set = made::measured(spec);
+        judgeSet(set->result, standard("whole-foot"));
+        QVERIFY(faults(set->result).count("forward_lean"));
+    }
+
+    void aBounceIsFoundThoughItIsFastToo() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.bounce = 1, r.pauseS = 0, r.lowerS = 1.1, r.liftS = 0.9;
+        auto set = made::measured(spec);
+        judgeSet(set->result, standard("whole-foot"));
+        QVERIFY2(faults(set->result).count("bottom_bounced"), qPrintable(list(faults(set->result, true))));
+    }
+
+    void anotherStandardNeedsNoVideo() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = 1;
+        auto set = *made::measured(spec);
+        set.result.reps[0].measures[0].pm90 = set.result.reps[1].measures[0].pm90 = set.result.reps[2].measures[0].pm90 = 1;
+        judgeSet(set.result, standard("whole-foot"));
+        QVERIFY(!faults(set.result).count("depth_short"));
+        judgeSet(set.result, standard("upright"));
+        QVERIFY(faults(set.result).count("depth_short"));
+        QCOMPARE(set.result.standard, std::string("upright"));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestFindings)
+#include "test_findings.moc"

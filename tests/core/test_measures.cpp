@@ -1,0 +1,188 @@
+// Measures read from perfect landmarks against the virtual client's true values.
+#include <QTest>
+
+#include "core/body/mass_centre.h"
+#include "core/measures/curve_of.h"
+#include "core/measures/measure.h"
+#include "tests/support/made_sets.h"
+
+using namespace zevo;
+
+class TestMeasures : public QObject {
+    Q_OBJECT
+  private slots:
+    void anglesAtTheBottom_data() {
+        QTest::addColumn<double>("thigh");
+        QTest::addColumn<double>("shin");
+        QTest::addColumn<double>("stature");
+        QTest::newRow("deep") << -18.0 << 34.0 << 175.0;
+        QTest::newRow("level") << 0.0 << 32.0 << 160.0;
+        QTest::newRow("high") << 25.0 << 24.0 << 192.0;
+    }
+    void anglesAtTheBottom() {
+        QFETCH(double, thigh);
+        QFETCH(double, shin);
+        QFETCH(double, stature);
+        auto spec = made::spec(2);
+        spec.motion.body.statureCm = stature;
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = thigh, r.shinBottomDeg = shin;
+        const auto set = made::measured(spec);
+        QVERIFY(bool(set));
+        const sim::SquatMotion motion(spec.motion);
+        for (int i = 0; i < 2; ++i) {
+            const auto truth = sim::trueAngles(motion.at(set->result.reps[static_cast<std::size_t>(i)].bottomS), 1);
+            NEAR(made::value(*set, i, "knee_flexion"), truth.kneeFlexion, 0.5);
+            NEAR(made::value(*set, i, "hip_flexion"), truth.hipFlexion, 0.5);
+            NEAR(made::value(*set, i, "trunk_lean"), truth.trunkLean, 0.5);
+            NEAR(made::value(*set, i, "shin_angle"), truth.shinAngle, 0.5);
+            NEAR(made::value(*set, i, "thigh_angle"), truth.thighAngle, 0.5);
+        }
+    }
+
+    void aNearCameraStaysWithinTheStatedError() {
+        auto spec = made::spec(2);
+        spec.scene.camera = {};
+        const auto set = made::measured(spec);
+        const sim::SquatMotion motion(spec.motion);
+        const auto& rep = set->result.reps[0];
+        const auto truth = sim::trueAngles(motion.at(rep.bottomS), 1);
+        for (const auto& [id, value] : {std::pair("knee_flexion", truth.kneeFlexion), std::pair("hip_flexion", truth.hipFlexion), std::pair("thigh_angle", truth.thighAngle)}) {
+            const Measurement* m = rep.find(id);
+            NEAR(m->value, value, m->pm90);
+        }
+    }
+
+    void footRises_data() {
+        QTest::addColumn<double>("heel");
+        QTest::addColumn<double>("toe");
+        QTest::newRow("flat") << 0.0 << 0.0;
+        QTest::newRow("heel 2 cm") << 2.0 << 0.0;
+        QTest::newRow("heel 6 cm") << 6.0 << 0.0;
+        QTest::newRow("toes 3 cm") << 0.0 << 3.0;
+    }
+    void footRises() {
+        QFETCH(double, heel);
+        QFETCH(double, toe);
+        auto spec = made::spec(1);
+        spec.motion.reps[0].heelRiseCm = heel;
+        spec.motion.reps[0].toeRiseCm = toe;
+        spec.motion.reps[0].pauseS = 0.6;
+        const auto set = made::measured(spec);
+        NEAR(std::max(0.0, made::value(*set, 0, "heel_rise")), heel, 0.15 + 0.12 * heel);
+        NEAR(std::max(0.0, made::value(*set, 0, "toe_rise")), toe, 0.15 + 0.12 * toe);
+    }
+
+    void withoutStatureThereAreNoCentimetres() {
+        const auto spec = made::spec(1);
+        const auto set = measureSet(sim::truePoses(spec), made::facts(spec), made::context(0));
+        QVERIFY(bool(set));
+        for (const char* id : {"heel_rise", "toe_rise", "knee_past_toe", "bounce"}) QVERIFY(set->result.reps[0].find(id) == nullptr);
+        QVERIFY(set->result.reps[0].find("knee_flexion") != nullptr);
+        QVERIFY(set->result.warnings.front().find("stature") != std::string::npos);
+    }
+
+    void whoLeadsTheDescent() {
+        auto together = made::spec(1), knees = made::spec(1);
+        knees.motion.reps[0].kneesFirst = 1;
+        const auto a = made::measured(together), b = made::measured(knees);
+        QVERIFY(std::abs(made::value(*a, 0, "knee_lead")) < 80);
+        QVERIFY(made::value(*b, 0, "knee_lead") > 150);
+    }
+
+    void balanceFollowsTheDial() {
+        double last = -1;
+        for (double shift : {-0.35, 0.0, 0.35}) {
+            auto spec = made::spec(1);
+            spec.motion.reps[0].balanceShift = shift;
+            const double v = made::value(*made::measured(spec), 0, "mass_over_foot");
+            QVERIFY2(v > last + 0.15, qPrintable(QString("%1 after %2").arg(v).arg(last)));
+            last = v;
+        }
+        NEAR(made::value(*made::measured(made::spec(1)), 0, "mass_over_foot"), 0.5, 0.1);
+    }
+
+    void extraLeanShowsAgainstTheShins() {
+        auto plain = made::spec(1), folded = made::spec(1);
+        folded.motion.reps[0].extraLeanDeg = 25;
+        NEAR(made::value(*made::measured(folded), 0, "lean_over_shin") - made::value(*made::measured(plain), 0, "lean_over_shin"), 25, 1.5);
+    }
+
+    void chinUpAndDownHaveSigns() {
+        auto plain = made::spec(1), up = made::spec(1), down = made::spec(1);
+        up.motion.reps[0].neckDeg = 25;
+        down.motion.reps[0].neckDeg = -25;
+        const double base = made::value(*made::measured(plain), 0, "neck_change");
+        QVERIFY(made::value(*made::measured(up), 0, "neck_change") > base + 15);
+        QVERIFY(made::value(*made::measured(down), 0, "neck_change") < base - 15);
+    }
+
+    void theTopIsReadAfterTheLift() {
+        auto spec = made::spec(2);
+        for (auto& r : spec.motion.reps) r.lockoutLeanDeg = 12, r.topS = 1.2;
+        const auto set = made::measured(spec);
+        QVERIFY(made::value(*set, 0, "top_trunk_lean") < -8);
+        QVERIFY(made::value(*made::measured(made::spec(2)), 0, "top_trunk_lean") > -3);
+    }
+
+    void aBounceIsHarderThanATurn() {
+        auto smooth = made::spec(1), bounced = made::spec(1);
+        for (auto* s : {&smooth, &bounced}) s->motion.reps[0].lowerS = s->motion.reps[0].liftS = 1.6, s->motion.reps[0].pauseS = 0;
+        bounced.motion.reps[0].bounce = 1;
+        QVERIFY(made::value(*made::measured(bounced), 0, "bounce") > 2 * made::value(*made::measured(smooth), 0, "bounce"));
+    }
+
+    void hiddenPointsLowerTheConfidence() {
+        const auto spec = made::spec(1);
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses) f.at(Landmark::RightKnee).visibility = 0.2F;
+        const auto set = made::measured(spec, poses);
+        QVERIFY(set->result.reps[0].find("knee_flexion")->confidence < 0.25);
+        QVERIFY(set->result.reps[0].find("trunk_lean")->confidence > 0.8);
+    }
+
+    void anOffSquareCameraWidensTheError() {
+        auto square = made::spec(1);
+        auto poses = sim::truePoses(square);
+        auto turned = poses;
+        for (auto& f : turned)
+            for (auto& w : f.world) std::swap(w[0], w[2]);  // facing: side becomes front in the 3D estimate
+        Context asSide{175, "side"};
+        const auto a = buildTrack(poses, 1280, 720, asSide), b = buildTrack(turned, 1280, 720, asSide);
+        QVERIFY(a && b && b->offSquareDeg > a->offSquareDeg);
+    }
+
+    void everyMeasureIsCompleteAndHasACurve() {
+        const auto set = made::measured(made::spec(1));
+        for (const auto& def : sideMeasures()) {
+            QVERIFY(QString(def.title).size() > 3 && QString(def.term).size() > 3);
+            QVERIFY(!def.needs.empty());
+            QCOMPARE(findMeasure(def.id), &def);
+            const auto curve = curveOf(def.id, set->result.series);
+            QCOMPARE(curve.values.size(), set->result.timesS.size());
+            QVERIFY(findMeasure(curve.measure) != nullptr);
+            const Measurement* m = set->result.reps[0].find(def.id);
+            QVERIFY2(m, def.id);
+            QVERIFY(m->pm90 > 0 && m->confidence > 0.5);
+            QVERIFY(m->atS >= 0 && m->atS <= set->result.timesS.back());
+            QVERIFY(!unitName(m->unit).empty());
+        }
+        QVERIFY(findMeasure("no_such_measure") == nullptr);
+    }
+
+    void massCentreOfThePoseIsThatOfTheBody() {
+        const auto spec = made::spec(1);
+        const auto set = made::measured(spec);
+        const sim::SquatMotion motion(spec.motion);
+        const sim::Camera camera(spec.scene.camera);
+        for (double t : {0.5, set->result.reps[0].bottomS}) {
+            double x = 0, y = 0;
+            camera.project(motion.at(t).massCentre, x, y);
+            const Vec2 seen = set->track.toPicture(massCentre(set->track, set->track.sampleAt(t)));
+            NEAR(seen.x(), x, 0.02 * 500);
+            NEAR(seen.y(), y, 0.02 * 500);
+        }
+    }
+};
+
+QTEST_GUILESS_MAIN(TestMeasures)
+#include "test_measures.moc"

@@ -1,0 +1,126 @@
+// Repetitions: counted exactly, partial and one-and-a-half told apart, phases in time.
+#include <QTest>
+
+#include "tests/support/made_sets.h"
+
+using namespace zevo;
+
+class TestReps : public QObject {
+    Q_OBJECT
+  private slots:
+    void everyRepIsCountedOnce_data() {
+        QTest::addColumn<int>("reps");
+        QTest::addColumn<double>("lower");
+        QTest::addColumn<double>("pause");
+        QTest::addColumn<double>("top");
+        QTest::addColumn<double>("rate");
+        QTest::newRow("one slow") << 1 << 4.0 << 1.0 << 1.0 << 30.0;
+        QTest::newRow("five usual") << 5 << 2.4 << 0.4 << 0.9 << 30.0;
+        QTest::newRow("twelve without rest") << 12 << 1.2 << 0.0 << 0.1 << 30.0;
+        QTest::newRow("fast") << 6 << 0.7 << 0.0 << 0.2 << 60.0;
+        QTest::newRow("long holds") << 3 << 2.0 << 5.0 << 0.5 << 24.0;
+        QTest::newRow("120 a second") << 4 << 2.0 << 0.3 << 0.5 << 120.0;
+    }
+    void everyRepIsCountedOnce() {
+        QFETCH(int, reps);
+        QFETCH(double, lower);
+        QFETCH(double, pause);
+        QFETCH(double, top);
+        QFETCH(double, rate);
+        auto spec = made::spec(reps);
+        spec.frameRate = rate;
+        for (auto& r : spec.motion.reps) r.lowerS = lower, r.pauseS = pause, r.topS = top;
+        for (double jitter : {0.0, 1.5}) {
+            const auto set = made::measured(spec, made::jittered(sim::truePoses(spec), jitter));
+            QVERIFY(bool(set));
+            QCOMPARE(static_cast<int>(set->result.reps.size()), reps);
+            for (const auto& r : set->result.reps) QCOMPARE(r.kind, RepKind::Full);
+        }
+    }
+
+    void phasesLieWithinTwoFrames() {
+        auto spec = made::spec(4);
+        for (auto& r : spec.motion.reps) r.lowerS = 2.2, r.pauseS = 0.5, r.liftS = 1.3;
+        const auto set = made::measured(spec);
+        const auto truth = sim::SquatMotion(spec.motion).reps();
+        for (std::size_t i = 0; i < truth.size(); ++i) {
+            const auto& r = set->result.reps[i];
+            NEAR(r.startS, truth[i].startS, 4 / 30.0);
+            NEAR(r.endS, truth[i].endS, 4 / 30.0);
+            NEAR(r.bottomS, truth[i].bottomS, 2 / 30.0);
+            NEAR(r.arriveS - r.startS, 2.2, 0.2);
+            NEAR(r.endS - r.leaveS, 1.3, 0.2);
+            QVERIFY(r.startS < r.arriveS && r.arriveS <= r.bottomS && r.bottomS <= r.leaveS && r.leaveS < r.endS);
+        }
+    }
+
+    void halfRepsAreTold() {
+        auto spec = made::spec(4);
+        spec.motion.reps[1].thighBottomDeg = 50;
+        spec.motion.reps[1].shinBottomDeg = 14;
+        const auto set = made::measured(spec);
+        QCOMPARE(set->result.reps.size(), std::size_t{4});
+        for (int i = 0; i < 4; ++i) QCOMPARE(set->result.reps[static_cast<std::size_t>(i)].kind, i == 1 ? RepKind::Partial : RepKind::Full);
+    }
+
+    void aSetOfQuarterSquatsIsAllPartial() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = 52, r.shinBottomDeg = 12;
+        const auto set = made::measured(spec);
+        for (const auto& r : set->result.reps) QCOMPARE(r.kind, RepKind::Partial);
+    }
+
+    void shallowButHonestRepsAreFull() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = 20;
+        const auto set = made::measured(spec);
+        for (const auto& r : set->result.reps) QCOMPARE(r.kind, RepKind::Full);
+    }
+
+    void oneAndAHalfIsOne() {
+        // Down, half up, down, up: joined from the moments of two reps of the virtual client.
+        auto spec = made::spec(2);
+        const sim::SquatMotion motion(spec.motion);
+        const sim::Camera camera(spec.scene.camera);
+        const auto& events = motion.reps();
+        const double turn = events[0].endS - 0.75 * spec.motion.reps[0].liftS;  // a quarter of the way up in time
+        PoseFrames poses;
+        double t = 0;
+        auto play = [&](double from, double to) {
+            const double direction = to > from ? 1 : -1;
+            for (double at = from; direction * (to - at) > 0; at += direction / 30) {
+                poses.push_back(sim::truePose(motion.at(at), camera, t));
+                t += 1 / 30.0;
+            }
+        };
+        play(0, turn);
+        play(turn, events[0].bottomS);
+        play(events[0].bottomS, events[1].startS + 0.5);
+        const auto set = made::measured(spec, poses);
+        QVERIFY(bool(set));
+        QCOMPARE(set->result.reps.size(), std::size_t{1});
+        QCOMPARE(set->result.reps[0].kind, RepKind::Double);
+    }
+
+    void repsCutOffByTheClipDoNotCount() {
+        const auto spec = made::spec(3);
+        auto poses = sim::truePoses(spec);
+        const auto events = sim::SquatMotion(spec.motion).reps();
+        std::erase_if(poses, [&](const auto& f) { return f.timeS < events[0].bottomS || f.timeS > events[2].bottomS; });
+        const auto set = made::measured(spec, poses);
+        QVERIFY(bool(set));
+        QCOMPARE(set->result.reps.size(), std::size_t{1});
+    }
+
+    void standingAboutIsNoRep() {
+        auto spec = made::spec(1);
+        spec.motion.reps[0].thighBottomDeg = 82;
+        spec.motion.reps[0].shinBottomDeg = 4;
+        const auto set = made::measured(spec, made::jittered(sim::truePoses(spec), 1.5));
+        QVERIFY(!set);
+        QVERIFY(QString::fromStdString(set.error().message).startsWith("Not one whole repetition"));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestReps)
+#include "test_reps.moc"
