@@ -89,7 +89,7 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     if (options.rotationTagDeg != 0) {
         auto* matrix = reinterpret_cast<std::int32_t*>(
             av_stream_new_side_data(impl->stream, AV_PKT_DATA_DISPLAYMATRIX, 9 * sizeof(std::int32_t)));
-        if (matrix) av_display_rotation_set(matrix, -options.rotationTagDeg);
+        if (matrix) av_display_rotation_set(matrix, options.rotationTagDeg);
     }
     impl->frameDuration = std::llround(kTimeBase.den / options.frameRate);
     if (const int code = avio_open(&raw->pb, impl->partPath.c_str(), AVIO_FLAG_WRITE); code < 0)
