@@ -27,6 +27,7 @@ struct Stretch {
     std::optional<Error> error;
     int damaged = 0;
     int firstFootStretch = 1;
+    int peopleSeen = 0;
 };
 
 void readStretch(const std::string& clip, const AnalyseOptions& options, double leadInS, Stretch& s,
@@ -75,6 +76,28 @@ void readStretch(const std::string& clip, const AnalyseOptions& options, double 
         if (frame.timeS >= s.fromS) ++done;
     }
     s.damaged = reader->damagedPackets();
+    s.peopleSeen = (*estimator)->peopleSeen();
+}
+
+double middleOf(const PoseFrame& f, float LandmarkPoint::*axis) {
+    double sum = 0;
+    for (const auto& p : f.points) sum += p.*axis;
+    return sum / kLandmarkCount;
+}
+
+/// False when the two workers at a seam saw people in different places: they followed two different ones.
+bool samePerson(const Stretch& earlier, const Stretch& later) {
+    for (const auto& f : later.frames)
+        for (const auto& e : earlier.frames) {
+            if (std::abs(e.timeS - f.timeS) > 1e-6 || !e.found || !f.found) continue;
+            const auto& nose = f.at(Landmark::Nose);
+            const auto& heel = f.at(Landmark::LeftHeel);
+            const double person = std::hypot(nose.x - heel.x, nose.y - heel.y);
+            const double apart = std::hypot(middleOf(e, &LandmarkPoint::x) - middleOf(f, &LandmarkPoint::x),
+                                            middleOf(e, &LandmarkPoint::y) - middleOf(f, &LandmarkPoint::y));
+            if (apart > 0.3 * person) return false;
+        }
+    return true;
 }
 
 /// Joins stretches; in the lead-in before a seam the weight moves from the earlier worker to the later one.
@@ -141,9 +164,22 @@ Result<ClipPoses> readPoses(const std::string& clip, const AnalyseOptions& optio
     if (cancel) return Error{"Stopped. Nothing was kept.", "cancelled"};
     for (auto& s : stretches)
         if (s.error) return *s.error;
+    for (std::size_t i = 1; i < stretches.size(); ++i)
+        if (!samePerson(stretches[i - 1], stretches[i])) {
+            // One worker alone stays with the person it began with.
+            AnalyseOptions alone = options;
+            alone.workers = 1;
+            return readPoses(clip, alone, cancel, progress);
+        }
     ClipPoses out;
     for (const auto& s : stretches)
-        if (s.damaged > 0 && out.warnings.empty())
+        if (s.peopleSeen > 1 && out.warnings.empty())
+            out.warnings.emplace_back(
+                "More than one person was seen. Zevo measured the one nearest to the camera; check with “all tracked "
+                "points” that it is the client.");
+    const std::size_t notesOfPeople = out.warnings.size();
+    for (const auto& s : stretches)
+        if (s.damaged > 0 && out.warnings.size() == notesOfPeople)
             out.warnings.emplace_back("Parts of this clip are damaged or missing; what could be read was used.");
     out.frames = join(stretches);
     if (out.frames.empty())

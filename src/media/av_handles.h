@@ -10,6 +10,7 @@ extern "C" {
 }
 
 #include <memory>
+#include <mutex>
 #include <string>
 
 namespace zevo::media {
@@ -35,6 +36,12 @@ struct OutputDelete {
     }
 };
 using OutputHandle = std::unique_ptr<AVFormatContext, OutputDelete>;
+
+/// FFmpeg and the codecs behind it write to standard error on their own; what a coach needs to know Zevo says itself.
+inline void keepFfmpegQuiet() {
+    static std::once_flag once;
+    std::call_once(once, [] { av_log_set_level(AV_LOG_QUIET); });
+}
 
 inline std::string avMessage(int code) {
     char text[AV_ERROR_MAX_STRING_SIZE] = {};

@@ -1,10 +1,11 @@
 #include "media/clip_reader.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstring>
 #include <filesystem>
-#include <mutex>
+#include <string_view>
 
 #include "media/av_handles.h"
 
@@ -13,6 +14,7 @@ namespace {
 
 constexpr int kLargestSide = 16384;
 constexpr int kMaxDamaged = 2000;
+constexpr int kRowAlignment = 64;
 
 struct Opened {
     InputHandle input;
@@ -20,8 +22,7 @@ struct Opened {
 };
 
 Result<Opened> openInput(const std::string& path) {
-    static std::once_flag quiet;
-    std::call_once(quiet, [] { av_log_set_level(AV_LOG_QUIET); });
+    keepFfmpegQuiet();
     std::error_code ignored;
     if (!std::filesystem::exists(path, ignored))
         return Error{"This file is not there any more. It may have been moved or its drive taken out.", path};
@@ -35,6 +36,13 @@ Result<Opened> openInput(const std::string& path) {
         return Error{"This file cannot be read as a video. It may be damaged, unfinished, or not a video at all.",
                      path + ": " + avMessage(code)};
     Opened out{InputHandle(raw), -1};
+    // FFmpeg also "plays" plain text as a terminal screen, and still pictures as clips of one frame.
+    const std::string_view format = raw->iformat->name;
+    static constexpr std::array<std::string_view, 5> kTextArt{"tty", "bin", "xbin", "adf", "idf"};
+    if (std::find(kTextArt.begin(), kTextArt.end(), format) != kTextArt.end())
+        return Error{"This file cannot be read as a video. It may be damaged, unfinished, or not a video at all.", path};
+    if (format == "image2" || format.find("_pipe") != std::string_view::npos)
+        return Error{"This is a still picture, not a clip. Choose a video file.", path};
     if (const int code = avformat_find_stream_info(raw, nullptr); code < 0)
         return Error{"This file cannot be read as a video. It may be damaged or cut short.",
                      path + ": " + avMessage(code)};
@@ -96,6 +104,7 @@ struct ClipReader::Impl {
     Turn turn;
     ReadOptions options;
     Picture unturned;
+    std::vector<std::uint8_t> rows;  // padded rows for the scaler
     double startS = 0;
     double wantedS = -1e9;  // frames before this are passed over after a seek
     double lastS = -1e9;
@@ -164,9 +173,16 @@ struct ClipReader::Impl {
                                  sws_getCoefficients(SWS_CS_ITU709), 1, 0, 1 << 16, 1 << 16);
         Picture& flat = turn.isIdentity() ? out : unturned;
         if (flat.width != w || flat.height != h) flat = Picture(w, h);
-        std::uint8_t* planes[4] = {flat.rgb.data(), nullptr, nullptr, nullptr};
-        const int strides[4] = {w * 3, 0, 0, 0};
+        // The scaler may write past the end of a row that is no multiple of its vector width: give it room there.
+        const int rowBytes = w * 3, padded = (rowBytes + kRowAlignment - 1) / kRowAlignment * kRowAlignment;
+        const bool direct = padded == rowBytes;
+        if (!direct) rows.resize(static_cast<std::size_t>(padded) * h + kRowAlignment);
+        std::uint8_t* planes[4] = {direct ? flat.rgb.data() : rows.data(), nullptr, nullptr, nullptr};
+        const int strides[4] = {padded, 0, 0, 0};
         sws_scale(raw, frame->data, frame->linesize, 0, frame->height, planes, strides);
+        if (!direct)
+            for (int y = 0; y < h; ++y)
+                std::memcpy(flat.at(0, y), rows.data() + static_cast<std::size_t>(padded) * y, static_cast<std::size_t>(rowBytes));
         if (!turn.isIdentity()) applyTurn(unturned, turn, out);
         return {};
     }

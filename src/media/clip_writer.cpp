@@ -55,6 +55,7 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     auto impl = std::make_unique<Impl>();
     impl->path = path;
     impl->partPath = path + ".part";
+    keepFfmpegQuiet();
     if (width < 16 || height < 16 || width % 2 || height % 2) return impl->failed("odd picture size");
     const AVOutputFormat* format = av_guess_format(nullptr, path.c_str(), nullptr);
     AVFormatContext* raw = nullptr;

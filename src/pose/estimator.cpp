@@ -1,5 +1,6 @@
 #include "pose/estimator.h"
 
+#include <algorithm>
 #include <cmath>
 #include <optional>
 
@@ -11,6 +12,7 @@ namespace {
 
 /// After a detection the first region is too small; it settles in three passes over the same frame.
 constexpr int kSettlingPasses = 3;
+constexpr int kLookAroundEvery = 60;  // frames between searches of the whole picture
 
 class NetworkEstimator final : public Estimator {
   public:
@@ -27,8 +29,19 @@ class NetworkEstimator final : public Estimator {
                 nobody.timeS = timeS;
                 return nobody;
             }
-            m_region = people->front().region;
+            m_peopleSeen = std::max(m_peopleSeen, static_cast<int>(people->size()));
+            // The largest stands nearest to the camera, and every worker on the clip picks the same one.
+            m_region = std::max_element(people->begin(), people->end(), [](const auto& a, const auto& b) {
+                           return a.region.size < b.region.size;
+                       })->region;
             passes = kSettlingPasses;
+        }
+        if (++m_sinceSearch >= kLookAroundEvery) {
+            // Somebody may have walked in: only counted here, the client stays the one that is followed.
+            m_sinceSearch = 0;
+            auto people = m_detector.detect(picture);
+            if (!people) return people.error();
+            m_peopleSeen = std::max(m_peopleSeen, static_cast<int>(people->size()));
         }
         PoseFrame pose;
         for (int i = 0; i < passes && m_region; ++i) {
@@ -45,11 +58,14 @@ class NetworkEstimator final : public Estimator {
     }
 
     void reset() override { m_region.reset(); }
+    int peopleSeen() const override { return m_peopleSeen; }
 
   private:
     Detector m_detector;
     Landmarker m_landmarker;
     std::optional<Region> m_region;
+    int m_peopleSeen = 0;
+    int m_sinceSearch = 0;
 };
 
 class NetworkOutlineReader final : public OutlineReader {

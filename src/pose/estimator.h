@@ -24,6 +24,8 @@ class Estimator {
     virtual Result<PoseFrame> process(const PictureView& picture, double timeS) = 0;
     /// Forget the person followed so far (a new segment begins).
     virtual void reset() = 0;
+    /// The most people seen at once whenever the whole picture was searched; one of them is followed, the largest.
+    virtual int peopleSeen() const = 0;
 };
 
 /// The network estimator: detector once, then the landmark network in a region that follows the person.

@@ -215,6 +215,8 @@ class TestMedia : public QObject {
         words.close();
         QVERIFY(refusal(m_dir.filePath("empty.mp4")).contains("empty (0 bytes)"));
         QVERIFY(refusal(m_dir.filePath("words.mp4")).contains("cannot be read as a video"));
+        QVERIFY(refusal(ZEVO_TEST_DIR "/CMakeLists.txt").contains("cannot be read as a video"));
+        QVERIFY(refusal(ZEVO_TEST_DIR "/reference/pose/side_squat.png").contains("still picture"));
         QVERIFY(refusal(m_dir.filePath("nowhere.mp4")).contains("not there any more"));
         QVERIFY(refusal(m_dir.path()).contains("a folder"));
         const QString sound = m_dir.filePath("sound.m4a");

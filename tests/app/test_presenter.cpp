@@ -1,0 +1,253 @@
+// What the review shows, without a pixel: tiles, readings, the card, units, selection, corrections; what is drawn on
+// the body.
+#include <QTest>
+
+#include "analysis/data_files.h"
+#include "app/review/overlay.h"
+#include "app/review/review_presenter.h"
+#include "tests/support/made_sets.h"
+
+using namespace zevo;
+using namespace zevo::app;
+
+namespace {
+
+/// Heels up in reps 3 and 4, a half rep, and the last one short.
+ReviewPresenter presenter(const std::string& standard = "whole-foot") {
+    auto spec = made::spec(5);
+    spec.motion.reps[1].thighBottomDeg = 52, spec.motion.reps[1].shinBottomDeg = 12;
+    spec.motion.reps[2].heelRiseCm = spec.motion.reps[3].heelRiseCm = 6;
+    spec.motion.reps[4].thighBottomDeg = 22;
+    auto set = made::measured(spec);
+    if (!set) qFatal("%s", set.error().message.c_str());
+    set->result.standard = standard;
+    std::vector<Outline> outlines;
+    for (const auto& r : set->result.reps) outlines.push_back({r.bottomS, {{10, 10}, {20, 10}, {20, 30}}});
+    return {std::move(*set), outlines, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat")};
+}
+
+const ReviewPresenter::Reading& reading(const std::vector<ReviewPresenter::Reading>& list, const QString& id) {
+    for (const auto& r : list)
+        if (r.id == id) return r;
+    qFatal("no reading %s", qPrintable(id));
+}
+
+}  // namespace
+
+class TestPresenter : public QObject {
+    Q_OBJECT
+  private slots:
+    void valuesInWords_data() {
+        QTest::addColumn<double>("value");
+        QTest::addColumn<int>("unit");
+        QTest::addColumn<bool>("us");
+        QTest::addColumn<QString>("text");
+        QTest::newRow("degrees") << -13.6 << int(Unit::Degrees) << false << "−14°";
+        QTest::newRow("no minus zero") << -0.3 << int(Unit::Degrees) << false << "0°";
+        QTest::newRow("cm") << 4.82 << int(Unit::Centimetres) << false << "4.8 cm";
+        QTest::newRow("inches") << 4.82 << int(Unit::Centimetres) << true << "1.9 in";
+        QTest::newRow("degrees are degrees") << 20.0 << int(Unit::Degrees) << true << "20°";
+        QTest::newRow("share") << 0.583 << int(Unit::Share) << false << "58 %";
+        QTest::newRow("ms") << -92.4 << int(Unit::Milliseconds) << false << "−92 ms";
+        QTest::newRow("acceleration") << 4.0 << int(Unit::MetresPerSecond2) << true << "13 ft/s²";
+    }
+    void valuesInWords() {
+        QFETCH(double, value);
+        QFETCH(int, unit);
+        QFETCH(bool, us);
+        QFETCH(QString, text);
+        QCOMPARE(valueText(value, static_cast<Unit>(unit), us ? Lengths::Us : Lengths::Metric), text);
+    }
+
+    void errorsAreNotRoundedDown() {
+        QCOMPARE(valueWithPm(20.3, 7.01, Unit::Degrees, Lengths::Metric), QString("20° ±8"));
+        QCOMPARE(valueWithPm(4.8, 1.72, Unit::Centimetres, Lengths::Metric), QString("4.8 ±1.8 cm"));
+        QCOMPARE(valueWithPm(4.8, 1.7, Unit::Centimetres, Lengths::Metric), QString("4.8 ±1.7 cm"));
+    }
+
+    void otherWords() {
+        QCOMPARE(statureText(178, Lengths::Metric), QString("178 cm"));
+        QCOMPARE(statureText(178, Lengths::Us), QString("5 ft 10 in"));
+        QCOMPARE(statureText(0, Lengths::Metric), QString("stature not known"));
+        QCOMPARE(repsText({2}), QString("rep 2"));
+        QCOMPARE(repsText({3, 4, 5, 6}), QString("reps 3–6"));
+        QCOMPARE(repsText({1, 2, 4}), QString("reps 1, 2, 4"));
+    }
+
+    void theWorstFindingIsShownFirstAtItsMoment() {
+        const auto p = presenter();
+        QCOMPARE(p.findingCount(), 2);
+        QCOMPARE(p.findingTitle(0), QString("Heels leave the floor"));
+        QCOMPARE(p.findingTitle(1), QString("Stops short of the wanted depth"));
+        QCOMPARE(p.measure(), QString("heel_rise"));
+        QVERIFY(p.rep() == 2 || p.rep() == 3);
+        const auto s = p.saying();
+        QCOMPARE(s.say.front(), QString("Press the floor away with your heels."));
+        QVERIFY2(s.where.startsWith("reps 3, 4 of 5 · clear"), qPrintable(s.where));
+        QVERIFY2(s.why.contains("the standard: at most 1.5 cm"), qPrintable(s.why));
+        QVERIFY(!s.change.isEmpty() && !s.prepare.isEmpty() && !s.progress.isEmpty() && !s.term.isEmpty());
+        const auto& rep = p.result().reps[static_cast<std::size_t>(p.rep())];
+        QVERIFY(s.atS > rep.startS && s.atS < rep.endS);
+        QCOMPARE(p.headline(), QString("Heels leave the floor (reps 3, 4)"));
+    }
+
+    void tilesTellEveryRep() {
+        const auto tiles = presenter().tiles();
+        QCOMPARE(tiles.size(), std::size_t{5});
+        QVERIFY2(tiles[0].spoken.contains("below level"), qPrintable(tiles[0].spoken));
+        QVERIFY(tiles[0].marks.empty());
+        QVERIFY(tiles[1].spoken.contains("partial"));
+        QVERIFY(tiles[1].marks.empty());  // a half rep is told apart, not judged
+        QVERIFY(tiles[2].spoken.contains("heels leave the floor"));
+        QCOMPARE(tiles[4].depthVerdict, Verdict::Outside);
+        QVERIFY(tiles[4].depth.endsWith("above level"));
+        QCOMPARE(tiles[3].outline.size(), 3);
+        QVERIFY(tiles[0].hasLine);
+        // The standard's line leaves the knee backwards, nearly level: to the left, as the client faces right.
+        QVERIFY(tiles[0].line.x() < tiles[0].knee.x() - 20);
+        QVERIFY(std::abs(tiles[0].line.y() - tiles[0].knee.y()) < 0.2 * (tiles[0].knee.x() - tiles[0].line.x()));
+    }
+
+    void readingsComeWorstFirst() {
+        auto p = presenter();
+        p.selectRep(4);
+        const auto list = p.readings();
+        QCOMPARE(list.front().id, QString("thigh_angle"));
+        int last = 0;
+        for (const auto& r : list) {
+            const int rank = !r.judged ? 3 : r.judgement.verdict == Verdict::Outside ? 0 : r.judgement.verdict == Verdict::Unsure ? 1 : 2;
+            QVERIFY(rank >= last);
+            last = rank;
+            QVERIFY(r.scaleFrom <= r.value - r.pm90 + 1e-9 && r.scaleTo >= r.value + r.pm90 - 1e-9);  // nothing off the scale
+            QVERIFY(!r.spoken.isEmpty());
+        }
+        const auto& depth = reading(list, "thigh_angle");
+        QCOMPARE(depth.bandText, QString("at most 5°"));
+        QVERIFY(depth.hasUsual && depth.usualTo < 0);
+        QVERIFY(depth.spoken.contains("above the band"));
+        QCOMPARE(reading(list, "mass_over_foot").bandText, QString("35 % to 65 %"));
+        QVERIFY(!reading(list, "knee_flexion").judged);
+    }
+
+    void selectionStaysInsideTheSet() {
+        auto p = presenter();
+        p.selectRep(99);
+        QCOMPARE(p.rep(), 4);
+        p.selectRep(-3);
+        QCOMPARE(p.rep(), 0);
+        p.selectMeasure("no_such_measure");
+        QCOMPARE(p.measure(), QString("heel_rise"));
+        p.selectFinding(7);
+        QCOMPARE(p.finding(), 0);
+        p.selectFinding(1);
+        QCOMPARE(p.rep(), 4);
+        QCOMPARE(p.measure(), QString("thigh_angle"));
+    }
+
+    void anotherStandardJudgesAnew() {
+        auto p = presenter("hips-back");
+        QCOMPARE(p.standard().id, std::string("hips-back"));
+        p.chooseStandard("nonsense");
+        QCOMPARE(p.standard().id, std::string("hips-back"));
+        p.chooseStandard("upright");
+        QCOMPARE(p.result().standard, std::string("upright"));
+    }
+
+    void leftOutRepsCountNoMore() {
+        auto p = presenter();
+        QCOMPARE(p.countedReps(), 5);
+        p.setLeftOut(3, true);
+        p.setLeftOut(4, true);
+        QVERIFY(p.isLeftOut(3));
+        QCOMPARE(p.countedReps(), 3);
+        QCOMPARE(p.findingCount(), 1);
+        QVERIFY(p.tiles()[2].spoken.contains("left out"));
+        QVERIFY(p.tiles()[2].marks.empty());
+        p.setLeftOut(5, true);
+        QVERIFY(p.saying().clean);
+        QCOMPARE(p.headline(), QString("Clean"));
+        p.setLeftOut(3, false);
+        QCOMPARE(p.findingTitle(0), QString("Heels leave the floor"));
+    }
+
+    void unsureFindingsSayWhatToFilm() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = 4;
+        auto set = made::measured(spec);
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat"));
+        QCOMPARE(p.findingCount(), 1);
+        const auto s = p.saying();
+        QCOMPARE(s.severity, Severity::Unsure);
+        QVERIFY(s.unsure.contains("Film"));
+        QVERIFY(p.headline().startsWith("Unsure: "));
+    }
+
+    void curvesCoverTheRepWithBandAndOthers() {
+        auto p = presenter();
+        p.selectRep(0);
+        for (const char* id : {"thigh_angle", "heel_rise", "lowering_s", "lean_over_shin", "mass_over_foot"}) {
+            p.selectMeasure(id);
+            const auto c = p.curve();
+            QVERIFY(c.points.size() > 60);
+            QVERIFY(c.points.front().x() < c.startS && c.points.back().x() > c.endS);
+            QVERIFY(c.startS < c.arriveS && c.leaveS < c.endS);
+            QCOMPARE(c.others.size(), std::size_t{3});  // not itself, not the half rep
+        }
+        p.selectMeasure("thigh_angle");
+        QVERIFY(p.curve().hasMax && !p.curve().hasMin);
+    }
+
+    void oneRepIsEnough() {
+        auto set = made::measured(made::spec(1));
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat"));
+        QVERIFY(p.saying().clean);
+        QVERIFY(p.saying().where.startsWith("rep 1 "));
+        QVERIFY(!p.readings().front().hasUsual);
+        QVERIFY(p.curve().others.empty());
+        QVERIFY(p.tiles()[0].outline.isEmpty());
+    }
+
+    void overlaysLieOnTheBody_data() {
+        QTest::addColumn<QString>("measure");
+        for (const auto& m : sideMeasures()) QTest::newRow(m.id) << QString(m.id);
+    }
+    void overlaysLieOnTheBody() {
+        QFETCH(QString, measure);
+        const auto p = presenter();
+        const Track& track = p.set().track;
+        const std::size_t at = track.sampleAt(p.result().reps[0].bottomS);
+        const Overlay o = overlayFor(measure.toStdString(), track, at, p.standard().bandFor(measure.toStdString()));
+        QVERIFY(!o.dots.empty());
+        QVERIFY(!o.lines.empty() || !o.ghosts.empty());
+        const QRectF picture(0, 0, 1280, 720);
+        for (const auto& l : o.lines) QVERIFY(picture.contains(l.p1()) && picture.contains(l.p2()));
+        (void)overlayFor(measure.toStdString(), track, track.size() + 10, nullptr);  // past the end: the last moment
+    }
+
+    void theArcSpansTheAngle() {
+        const auto p = presenter();
+        const Track& track = p.set().track;
+        const std::size_t at = track.sampleAt(p.result().reps[0].bottomS);
+        const auto& series = p.result().series;
+        NEAR(std::abs(overlayFor("knee_flexion", track, at, nullptr).arc->spanDeg), series.kneeFlexion[at], 0.01);
+        NEAR(std::abs(overlayFor("hip_flexion", track, at, nullptr).arc->spanDeg), series.hipFlexion[at], 0.01);
+        NEAR(std::abs(overlayFor("trunk_lean", track, at, nullptr).arc->spanDeg), series.trunkLean[at], 0.01);
+        NEAR(std::abs(overlayFor("shin_angle", track, at, nullptr).arc->spanDeg), series.shinAngle[at], 0.01);
+        NEAR(std::abs(overlayFor("lean_over_shin", track, at, nullptr).arc->spanDeg), std::abs(series.trunkLean[at] - series.shinAngle[at]), 0.01);
+        QVERIFY(skeletonOverlay(track, at).lines.size() == 8 && skeletonOverlay(track, at).ghosts.size() == 8);
+    }
+
+    void settingsAreKeptInTheLibrary() {
+        QTemporaryDir dir;
+        QCOMPARE(loadSettings(dir.path()).model, QString("full"));
+        saveSettings(dir.path(), {true, Lengths::Us, "heavy"});
+        const Settings s = loadSettings(dir.path());
+        QVERIFY(s.dark && s.lengths == Lengths::Us);
+        QCOMPARE(s.model, QString("heavy"));
+        saveSettings(dir.path(), {false, Lengths::Metric, "enormous"});
+        QCOMPARE(loadSettings(dir.path()).model, QString("full"));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestPresenter)
+#include "test_presenter.moc"
