@@ -40,7 +40,8 @@ Result<Opened> openInput(const std::string& path) {
     const std::string_view format = raw->iformat->name;
     static constexpr std::array<std::string_view, 5> kTextArt{"tty", "bin", "xbin", "adf", "idf"};
     if (std::find(kTextArt.begin(), kTextArt.end(), format) != kTextArt.end())
-        return Error{"This file cannot be read as a video. It may be damaged, unfinished, or not a video at all.", path};
+        return Error{"This file cannot be read as a video. It may be damaged, unfinished, or not a video at all.",
+                     path};
     if (format == "image2" || format.find("_pipe") != std::string_view::npos)
         return Error{"This is a still picture, not a clip. Choose a video file.", path};
     if (const int code = avformat_find_stream_info(raw, nullptr); code < 0)
@@ -182,7 +183,8 @@ struct ClipReader::Impl {
         sws_scale(raw, frame->data, frame->linesize, 0, frame->height, planes, strides);
         if (!direct)
             for (int y = 0; y < h; ++y)
-                std::memcpy(flat.at(0, y), rows.data() + static_cast<std::size_t>(padded) * y, static_cast<std::size_t>(rowBytes));
+                std::memcpy(flat.at(0, y), rows.data() + static_cast<std::size_t>(padded) * y,
+                            static_cast<std::size_t>(rowBytes));
         if (!turn.isIdentity()) applyTurn(unturned, turn, out);
         return {};
     }

@@ -133,12 +133,12 @@ class TestSignal : public QObject {
         QFETCH(double, dy);
         const Picture before = made::blobs(120, 90, 0, 0), after = made::blobs(120, 90, dx, dy);
         const Vec2 centre(60.3, 44.8);
-        const PatchMatch m = findPatch(after.view(), cutPatch(before.view(), centre, 9), centre, 5);
+        const PatchMatch m = findPatch(after.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);
         QVERIFY(m.score > 0.97);
         NEAR(m.at.x() - centre.x(), dx, 0.6);   // the search runs over whole pixels from the one under `centre`
         NEAR(m.at.y() - centre.y(), dy, 0.6);
         // Against the place found in the unmoved picture the shift is exact to a tenth of a pixel.
-        const PatchMatch rest = findPatch(before.view(), cutPatch(before.view(), centre, 9), centre, 5);
+        const PatchMatch rest = findPatch(before.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);
         NEAR(m.at.x() - rest.at.x(), dx, 0.12);
         NEAR(m.at.y() - rest.at.y(), dy, 0.12);
     }
@@ -152,7 +152,7 @@ class TestSignal : public QObject {
 
     void patchesAtTheEdgeOfThePictureDoNotReadOutside() {
         const Picture p = made::blobs(40, 40, 0, 0);
-        const PatchMatch m = findPatch(p.view(), cutPatch(p.view(), {1, 1}, 8), {1, 1}, 6);
+        const PatchMatch m = findPatch(p.view(), cutPatch(p.view(), {1, 1}, 8), {1, 1}, 6, 6);
         QVERIFY(m.score > 0.9);
     }
 };

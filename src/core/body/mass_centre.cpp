@@ -15,7 +15,8 @@ Vec2 massCentre(const Track& t, std::size_t i) {
         return (t.at(left, i) + t.at(static_cast<Landmark>(static_cast<int>(left) + 1), i)) / 2;
     };
     auto near = [&](Landmark left) -> const Vec2& { return t.at(t.nearOf(left), i); };
-    const Vec2 shoulders = middle(Landmark::LeftShoulder), hips = near(Landmark::LeftHip);
+    const Vec2 shoulders = middle(Landmark::LeftShoulder);
+    const Vec2& hips = near(Landmark::LeftHip);
     add(segment::kTrunk, 1, shoulders, hips);
     add(segment::kHeadNeck, 1, shoulders, middle(Landmark::LeftEar));
     add(segment::kThigh, 2, hips, near(Landmark::LeftKnee));

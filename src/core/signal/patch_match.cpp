@@ -64,21 +64,22 @@ Patch cutPatch(const PictureView& picture, const Vec2& centre, int half, double 
     return out;
 }
 
-PatchMatch findPatch(const PictureView& picture, const Patch& patch, const Vec2& around, int reach) {
-    const int half = patch.half, side = 2 * half + 1, grid = 2 * reach + 1;
+PatchMatch findPatch(const PictureView& picture, const Patch& patch, const Vec2& around, int reachX, int reachY) {
+    const int half = patch.half, side = 2 * half + 1, gridX = 2 * reachX + 1, gridY = 2 * reachY + 1;
     const auto w = weights(half);
     const int cx = static_cast<int>(std::floor(around.x())), cy = static_cast<int>(std::floor(around.y()));
     // The part of the picture that is looked at, in grey, once.
-    const int wide = side + 2 * reach;
-    std::vector<float> field(static_cast<std::size_t>(wide) * wide);
-    for (int j = 0; j < wide; ++j)
+    const int wide = side + 2 * reachX, tall = side + 2 * reachY;
+    std::vector<float> field(static_cast<std::size_t>(wide) * tall);
+    for (int j = 0; j < tall; ++j)
         for (int i = 0; i < wide; ++i)
-            field[static_cast<std::size_t>(j) * wide + i] = grey(picture, cx - half - reach + i, cy - half - reach + j);
+            field[static_cast<std::size_t>(j) * wide + i] =
+                grey(picture, cx - half - reachX + i, cy - half - reachY + j);
     float total = 0;
     for (float v : w) total += v;
-    std::vector<double> scores(static_cast<std::size_t>(grid) * grid, -1);
-    for (int dy = 0; dy < grid; ++dy)
-        for (int dx = 0; dx < grid; ++dx) {
+    std::vector<double> scores(static_cast<std::size_t>(gridX) * gridY, -1);
+    for (int dy = 0; dy < gridY; ++dy)
+        for (int dx = 0; dx < gridX; ++dx) {
             float sum = 0, squares = 0, product = 0;
             for (int j = 0; j < side; ++j) {
                 const float* row = field.data() + static_cast<std::size_t>(dy + j) * wide + dx;
@@ -92,18 +93,18 @@ PatchMatch findPatch(const PictureView& picture, const Patch& patch, const Vec2&
                 }
             }
             const float energy = squares - sum * sum / total;
-            if (energy > 1e-3F) scores[static_cast<std::size_t>(dy) * grid + dx] = product / std::sqrt(energy);
+            if (energy > 1e-3F) scores[static_cast<std::size_t>(dy) * gridX + dx] = product / std::sqrt(energy);
         }
     const auto best = static_cast<int>(std::max_element(scores.begin(), scores.end()) - scores.begin());
-    const int bx = best % grid, by = best / grid;
-    auto score = [&](int x, int y) { return scores[static_cast<std::size_t>(y) * grid + x]; };
+    const int bx = best % gridX, by = best / gridX;
+    auto score = [&](int x, int y) { return scores[static_cast<std::size_t>(y) * gridX + x]; };
     auto vertex = [](double before, double here, double after) {
         const double bend = before - 2 * here + after;
         return bend < -1e-9 ? std::clamp(0.5 * (before - after) / bend, -0.5, 0.5) : 0.0;
     };
-    const double sx = bx > 0 && bx + 1 < grid ? vertex(score(bx - 1, by), score(bx, by), score(bx + 1, by)) : 0;
-    const double sy = by > 0 && by + 1 < grid ? vertex(score(bx, by - 1), score(bx, by), score(bx, by + 1)) : 0;
-    return {{cx - reach + bx + 0.5 + sx, cy - reach + by + 0.5 + sy}, score(bx, by)};
+    const double sx = bx > 0 && bx + 1 < gridX ? vertex(score(bx - 1, by), score(bx, by), score(bx + 1, by)) : 0;
+    const double sy = by > 0 && by + 1 < gridY ? vertex(score(bx, by - 1), score(bx, by), score(bx, by + 1)) : 0;
+    return {{cx - reachX + bx + 0.5 + sx, cy - reachY + by + 0.5 + sy}, score(bx, by)};
 }
 
 }  // namespace zevo

@@ -23,8 +23,8 @@ struct PatchMatch {
     double score = -1;  ///< normalised cross-correlation, −1…1
 };
 
-/// Where in the picture, within `reach` whole pixels of `around`, the patch fits best; refined below a pixel by
+/// Where in the picture, within so many whole pixels of `around`, the patch fits best; refined below a pixel by
 /// a parabola through the best score and its neighbours in x and in y.
-PatchMatch findPatch(const PictureView& picture, const Patch& patch, const Vec2& around, int reach);
+PatchMatch findPatch(const PictureView& picture, const Patch& patch, const Vec2& around, int reachX, int reachY);
 
 }  // namespace zevo

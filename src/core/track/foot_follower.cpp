@@ -6,9 +6,10 @@
 namespace zevo {
 namespace {
 
-constexpr double kTurnStep = 5;  // degrees between the turned patches
-constexpr int kTurns = 9;        // −20…20°
-constexpr double kGoodScore = 0.75, kSureScore = 0.95;
+constexpr double kTurnStep = 5;        // degrees between the turned patches
+constexpr int kTurns = 9;              // −20…20°
+constexpr int kStraight = kTurns / 2;  // the one that is not turned
+constexpr double kGoodScore = 0.70, kSureScore = 0.95;
 constexpr int kPatience = 5;           // frames a match may be missing (a hand passing by)
 constexpr double kSteppedAway = 0.45;  // of the foot's length between landmark and patch: the foot has moved on
 
@@ -29,11 +30,11 @@ void FootFollower::begin(Point& p, const PictureView& picture, const Vec2& landm
         landmark.y() > picture.height - p.half)
         return;
     for (int k = 0; k < kTurns; ++k)
-        p.turned.push_back(cutPatch(picture, landmark, p.half, (k - kTurns / 2) * kTurnStep));
-    if (p.turned[kTurns / 2].flat) return;
+        p.turned.push_back(cutPatch(picture, landmark, p.half, kTurnStep * static_cast<double>(k - kStraight)));
+    if (p.turned[kStraight].flat) return;
     p.active = true;
-    p.turn = kTurns / 2;
-    p.at = landmark;
+    p.turn = kStraight;
+    p.at = p.home = landmark;
     p.stretch = m_nextStretch++;
 }
 
@@ -51,20 +52,24 @@ void FootFollower::follow(const PictureView& picture, PoseFrame& pose) {
         const bool steppedAway = p.active && (landmark - p.at).norm() > kSteppedAway * std::max(footLength, 12.0);
         if (!p.active || steppedAway || p.lost > kPatience) begin(p, picture, landmark, footLength);
         if (!p.active) continue;
-        const int reach = std::max(3, static_cast<int>(0.12 * footLength)) + p.lost;
-        // A planted foot is where it was: look around only when it is not, and try the other turns only there.
+        // A planted foot does not slide: without this a patch on a straight sole wanders along it. Up and down it may.
+        const int reach = std::max(3, static_cast<int>(0.12 * footLength)) + std::min(p.lost, 8);
+        const double slide = std::max(2.0, 0.1 * footLength);
+        const Vec2 around(std::clamp(p.at.x(), p.home.x() - slide, p.home.x() + slide), p.at.y());
+        // Where it was, mostly: look around, in every turn, only when it is not there.
         int turn = p.turn;
-        PatchMatch best = findPatch(picture, p.turned[static_cast<std::size_t>(turn)], p.at, 2);
-        if (best.score < kSureScore) best = findPatch(picture, p.turned[static_cast<std::size_t>(turn)], p.at, reach);
-        for (int k : {p.turn - 1, p.turn + 1}) {
-            if (k < 0 || k >= kTurns) continue;
-            const PatchMatch m = findPatch(picture, p.turned[static_cast<std::size_t>(k)], best.at, 1);
-            if (m.score > best.score) {
-                best = m;
-                turn = k;
+        PatchMatch best = findPatch(picture, p.turned[static_cast<std::size_t>(turn)], around, 2, 2);
+        if (best.score < kSureScore) {
+            for (int k = std::max(0, p.turn - 1); k <= std::min(kTurns - 1, p.turn + 1); ++k) {
+                const PatchMatch m = findPatch(picture, p.turned[static_cast<std::size_t>(k)], around, 2, reach);
+                if (m.score > best.score) {
+                    best = m;
+                    turn = k;
+                }
             }
         }
         if (best.score < kGoodScore) {
+            // Turned away too far, or something stands before it: wait for it where it was last seen.
             ++p.lost;
             continue;
         }

@@ -29,6 +29,7 @@ class FootFollower {
     struct Point {
         bool active = false;
         int stretch = 0;
+        Vec2 home = Vec2::Zero();  ///< where following began
         Vec2 at = Vec2::Zero();
         int half = 0;
         int turn = 0;  ///< which of the turned patches fitted last
