@@ -18,7 +18,9 @@ namespace {
 void ffmpeg(const QStringList& arguments) {
     QProcess p;
     p.start("ffmpeg", QStringList{"-v", "error", "-nostdin", "-y"} + arguments);
-    if (!p.waitForFinished(60000) || p.exitCode() != 0) qFatal("ffmpeg: %s", p.readAllStandardError().constData());
+    const bool ended = p.waitForFinished(60000);
+    if (!ended) p.kill();
+    if (!ended || p.exitCode() != 0) qFatal("ffmpeg: %s", p.readAllStandardError().constData());
 }
 
 QString refusal(const QString& path) {

@@ -266,6 +266,13 @@ QString ReviewPresenter::headline() const {
     return (f.severity == Severity::Unsure ? "Unsure: " : "") + adviceTitle(f.fault) + " (" + repsText(f.reps) + ")";
 }
 
+double ReviewPresenter::tensionS() const {
+    double sum = 0;
+    for (const auto& rep : result().reps)
+        if (const Measurement* m = rep.find("tension_s"); m && !isLeftOut(rep.index)) sum += m->value;
+    return sum;
+}
+
 QStringList ReviewPresenter::notes() const {
     QStringList out;
     for (const auto& w : result().warnings) out.append(text(w));

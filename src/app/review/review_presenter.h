@@ -98,6 +98,8 @@ class ReviewPresenter {
     QString findingTitle(int index) const;
     /// The first finding in one line, for lists.
     QString headline() const;
+    /// Time under tension of the set: the sum over its repetitions, seconds.
+    double tensionS() const;
     /// Everything that limits what was measured, in plain sentences.
     QStringList notes() const;
 

@@ -228,7 +228,10 @@ void MainWindow::describeSet() {
     m_title->setText(set.client.name.isEmpty() ? "(no name)" : set.client.name);
     m_subtitle->setText(QString("Squat · %1 view, %2 side to the camera · %3 · %4 · %5")
                             .arg(QString::fromStdString(viewName(r.view)), QString::fromStdString(sideName(r.near)),
-                                 QString("%1 %2").arg(r.reps.size()).arg(r.reps.size() == 1 ? "rep" : "reps"),
+                                 QString("%1 %2, %3 s under tension")
+                                     .arg(set.presenter->countedReps())
+                                     .arg(set.presenter->countedReps() == 1 ? "rep" : "reps")
+                                     .arg(set.presenter->tensionS(), 0, 'f', 0),
                                  statureText(set.client.statureCm, m_settings.lengths),
                                  QLocale().toString(set.heldOn, "d MMM yyyy")));
 }
@@ -240,6 +243,7 @@ void MainWindow::showNotice(const QString& text) {
 
 void MainWindow::saveJudgement() {
     const auto& p = m_review->presenter();
+    describeSet();
     const auto done =
         m_library.updateJudgement(m_review->set().id, QString::fromStdString(p.standard().id), p.countedReps(),
                                   p.headline(), QByteArray::fromStdString(toJson(p.result())));

@@ -118,7 +118,7 @@ bool massOverFoot(const MeasureInput& in, double& v, double& pm, std::size_t& at
 bool neckChange(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     at = in.rep.bottom;
     v = meanAround(in.series.neckChange, at, 4);
-    pm = 9.0;  // head landmarks against the trunk; see docs/measurements.md
+    pm = 11.0;  // head landmarks against the trunk; see docs/measurements.md
     return std::isfinite(v);
 }
 
