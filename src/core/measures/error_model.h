@@ -24,8 +24,9 @@ inline constexpr Allowance kKneeAllowance{6.0, 5.0};
 inline constexpr Allowance kHipAllowance{8.0, 9.0};
 inline constexpr Allowance kTrunkAllowance{2.0, 4.0};
 inline constexpr Allowance kShinAllowance{2.0, 5.0};
-/// Rise of heel or toe: centimetres with the foot flat, and share of the rise.
-inline constexpr Allowance kShoeLiftAllowance{1.6, 0.2};
+/// Rise of heel or toe: centimetres with the foot flat, and share of the rise (the patch that is followed lies some
+/// centimetres before the end of the heel and rises less than it).
+inline constexpr Allowance kShoeLiftAllowance{0.8, 0.35};
 inline constexpr Allowance kLandmarkLiftAllowance{3.5, 0.33};
 inline constexpr Allowance kThighAllowance{4.5, 8.0};
 

@@ -44,15 +44,17 @@ Series computeSeries(const Track& t) {
         s.trunkLean.push_back(trunkLean(at(hip), at(shoulder)));
         s.shinAngle.push_back(shinAngle(at(ankle), at(knee)));
         s.thighAngle.push_back(thighAngle(at(knee), at(hip)));
-        // One end of a foot can only rise while the other stays down. What both ends do together is the drift of the
-        // landmarks with the client's pose, so it is taken out.
-        const double followed = t.heelLiftPx[i] - t.toeLiftPx[i];
-        const double pitch = std::isfinite(followed)
-                                 ? followed
-                                 : (at(heel).y() - t.standingAt(heel).y()) - (at(toe).y() - t.standingAt(toe).y());
-        s.footFollowed.push_back(std::isfinite(followed));
-        s.heelRise.push_back(pitch * cm);
-        s.toeRise.push_back(-pitch * cm);
+        // One end of a foot can only rise while the other stays down: what both do together is a shaken camera or the
+        // drift of the landmarks with the client's pose, and is taken out.
+        const bool heelSeen = std::isfinite(t.heelLiftPx[i]), toeSeen = std::isfinite(t.toeLiftPx[i]);
+        const double heelUp = heelSeen ? t.heelLiftPx[i] : at(heel).y() - t.standingAt(heel).y();
+        const double toeUp = toeSeen ? t.toeLiftPx[i] : at(toe).y() - t.standingAt(toe).y();
+        const bool alike = heelSeen == toeSeen && heelUp * toeUp > 0;
+        const double together = alike ? std::copysign(std::min(std::abs(heelUp), std::abs(toeUp)), heelUp) : 0.0;
+        s.heelFollowed.push_back(heelSeen);
+        s.toeFollowed.push_back(toeSeen);
+        s.heelRise.push_back((heelUp - together) * cm);
+        s.toeRise.push_back((toeUp - together) * cm);
         s.kneePastToe.push_back((at(knee).x() - toeX) * cm);
         s.massOverFoot.push_back((massCentre(t, i).x() - heelX) / std::max(1.0, toeX - heelX));
         s.neckChange.push_back(

@@ -10,9 +10,10 @@ namespace zevo {
 /// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown).
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
-    std::vector<double> heelRise;      ///< heel against the toe tip, change from standing, cm
-    std::vector<bool> footFollowed;    ///< the two rises come from the shoe followed in the picture, not the landmarks
-    std::vector<double> toeRise;       ///< toe tip against the heel, change from standing, cm
+    std::vector<double> heelRise;  ///< of the heel, change from standing, without what the toe does too, cm
+    /// Where the two rises come from the shoe followed in the picture, not from the landmarks.
+    std::vector<bool> heelFollowed, toeFollowed;
+    std::vector<double> toeRise;       ///< of the toe tip, likewise, cm
     std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm
     std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip
     std::vector<double> neckChange;    ///< head against trunk, change from standing; chin up +

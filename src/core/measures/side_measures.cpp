@@ -70,9 +70,9 @@ bool leanBeyondShins(const MeasureInput& in, double& v, double& pm, std::size_t&
 
 /// The most a foot point rises for at least 0.15 s during the repetition. Read from the shoe followed in the picture
 /// where that held for most of the rep; else from the landmarks, which are far less sure (error_model.h).
-bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, double& v, double& pm, std::size_t& at) {
+bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, const std::vector<bool>& followed, double& v,
+                double& pm, std::size_t& at) {
     if (in.track.cmPerPixel <= 0) return false;
-    const auto& followed = in.series.footFollowed;
     std::size_t held = 0;
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) held += followed[i];
     const bool byShoe = static_cast<double>(held) >= 0.6 * static_cast<double>(in.rep.end - in.rep.start + 1);
@@ -91,10 +91,10 @@ bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, double& v,
     return v > -1e8;
 }
 bool heelRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return liftOfFoot(in, in.series.heelRise, v, pm, at);
+    return liftOfFoot(in, in.series.heelRise, in.series.heelFollowed, v, pm, at);
 }
 bool toeRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return liftOfFoot(in, in.series.toeRise, v, pm, at);
+    return liftOfFoot(in, in.series.toeRise, in.series.toeFollowed, v, pm, at);
 }
 
 bool kneePastToe(const MeasureInput& in, double& v, double& pm, std::size_t& at) {

@@ -10,7 +10,7 @@ constexpr double kTurnStep = 5;        // degrees between the turned patches
 constexpr int kTurns = 9;              // −20…20°
 constexpr int kStraight = kTurns / 2;  // the one that is not turned
 constexpr double kGoodScore = 0.70, kSureScore = 0.95;
-constexpr int kPatience = 5;           // frames a match may be missing (a hand passing by)
+constexpr int kPatience = 90;          // frames a match may be missing while the landmark says that the foot is there
 constexpr double kSteppedAway = 0.45;  // of the foot's length between landmark and patch: the foot has moved on
 
 constexpr std::array<Landmark, kFootPointCount> kLandmarks{Landmark::LeftHeel, Landmark::RightHeel, Landmark::LeftToe,
