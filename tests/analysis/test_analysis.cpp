@@ -1,6 +1,5 @@
 // The whole way from a video file to a judged set, on drawn clips; bad clips; the frame fetcher; the viewing copy.
 #include <QDir>
-#include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
 #include <condition_variable>
@@ -13,6 +12,7 @@
 #include "analysis/frame_fetcher.h"
 #include "analysis/review_proxy.h"
 #include "media/clip_reader.h"
+#include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -20,20 +20,14 @@ using namespace zevo::analysis;
 
 namespace {
 
-std::string fixture(const char* name) { return std::string(ZEVO_FIXTURE_DIR) + "/" + name + "/clip.mp4"; }
+std::string fixture(const char* name) {
+    return std::string(ZEVO_FIXTURE_DIR) + "/" + name + "/clip.mp4";
+}
 
 AnalyseOptions options() {
     AnalyseOptions o;
     o.modelDir = ZEVO_MODEL_DIR;
     return o;
-}
-
-void ffmpeg(const QStringList& arguments) {
-    QProcess p;
-    p.start("ffmpeg", QStringList{"-v", "error", "-nostdin", "-y"} + arguments);
-    const bool ended = p.waitForFinished(60000);
-    if (!ended) p.kill();
-    if (!ended || p.exitCode() != 0) qFatal("ffmpeg: %s", p.readAllStandardError().constData());
 }
 
 Result<AnalysedClip> analyse(const std::string& clip, double stature = 170, const AnalyseOptions& o = options()) {
@@ -116,7 +110,8 @@ class TestAnalysis : public QObject {
         const auto a = analyse(fixture("side"), 170, alone), b = analyse(fixture("side"), 170);
         QVERIFY(a && b);
         QCOMPARE(a->poses.frames.size(), b->poses.frames.size());
-        for (std::size_t i = 0; i < a->poses.frames.size(); ++i) QCOMPARE(a->poses.frames[i].timeS, b->poses.frames[i].timeS);
+        for (std::size_t i = 0; i < a->poses.frames.size(); ++i)
+            QCOMPARE(a->poses.frames[i].timeS, b->poses.frames[i].timeS);
         for (std::size_t r = 0; r < 3; ++r)
             for (const char* id : {"knee_flexion", "hip_flexion", "trunk_lean"})
                 NEAR(a->set.result.reps[r].find(id)->value, b->set.result.reps[r].find(id)->value, 2.5);
@@ -124,8 +119,10 @@ class TestAnalysis : public QObject {
 
     void aPhoneHeldUprightIsNoDifferent() {
         // The same clip stored lying on its side, with the note to turn it.
-        ffmpeg({"-i", QString::fromStdString(fixture("side")), "-vf", "transpose=cclock", "-c:v", "libx264", path("lying.mp4").c_str()});
-        ffmpeg({"-i", path("lying.mp4").c_str(), "-c", "copy", "-metadata:s:v", "rotate=270", path("turned.mp4").c_str()});
+        made::ffmpeg({"-i", QString::fromStdString(fixture("side")), "-vf", "transpose=cclock", "-c:v", "libx264",
+                      path("lying.mp4").c_str()});
+        made::ffmpeg(
+            {"-i", path("lying.mp4").c_str(), "-c", "copy", "-metadata:s:v", "rotate=270", path("turned.mp4").c_str()});
         const auto result = analyse(path("turned.mp4"));
         QVERIFY2(bool(result), result ? "" : result.error().message.c_str());
         QCOMPARE(result->poses.clip.rotationDeg, 90);
@@ -154,18 +151,22 @@ class TestAnalysis : public QObject {
     }
 
     void twoPeopleAreNoticed() {
-        ffmpeg({"-i", QString::fromStdString(fixture("side")), "-i", QString::fromStdString(fixture("left_uneven")), "-filter_complex",
-                "[0]fps=25,crop=300:360[a];[1]fps=25,crop=300:360,scale=270:324,pad=300:360:15:36:color=gray[b];[a][b]hstack=shortest=1", "-c:v", "libx264", path("two.mp4").c_str()});
+        made::ffmpeg({"-i", QString::fromStdString(fixture("side")), "-i",
+                      QString::fromStdString(fixture("left_uneven")), "-filter_complex",
+                      "[0]fps=25,crop=300:360[a];[1]fps=25,crop=300:360,scale=270:324,pad=300:360:15:36:color=gray[b];["
+                      "a][b]hstack=shortest=1",
+                      "-c:v", "libx264", path("two.mp4").c_str()});
         const auto result = analyse(path("two.mp4"));
         QVERIFY2(bool(result), result ? "" : result.error().message.c_str());
         const auto& w = result->set.result.warnings;
-        QVERIFY(std::any_of(w.begin(), w.end(), [](const auto& t) { return t.find("More than one person") != std::string::npos; }));
+        QVERIFY(std::any_of(w.begin(), w.end(),
+                            [](const auto& t) { return t.find("More than one person") != std::string::npos; }));
         QCOMPARE(result->set.result.near, Side::Right);  // the nearer of the two
         QCOMPARE(result->set.result.reps.size(), std::size_t{3});
     }
 
     void cuttingShortKeepsWhatIsThere() {
-        ffmpeg({"-i", QString::fromStdString(fixture("side")), "-c", "copy", path("whole.mkv").c_str()});
+        made::ffmpeg({"-i", QString::fromStdString(fixture("side")), "-c", "copy", path("whole.mkv").c_str()});
         QFile whole(path("whole.mkv").c_str());
         QVERIFY(whole.open(QIODevice::ReadOnly));
         QFile cut(path("cut.mkv").c_str());
@@ -250,7 +251,8 @@ class TestAnalysis : public QObject {
         auto reader = media::ClipReader::open(fixture("side"));
         for (double t = 0; *reader->skip(t);) times.push_back(t);
         Inbox inbox;
-        auto fetcher = FrameFetcher::open(fixture("side"), times, inbox.receiver(), {640, 1});  // hardly any room to keep frames
+        auto fetcher =
+            FrameFetcher::open(fixture("side"), times, inbox.receiver(), {640, 1});  // hardly any room to keep frames
         for (std::size_t i = 0; i < times.size(); ++i) (*fetcher)->want(i);
         QVERIFY(inbox.wait(times.size() - 1));
         std::lock_guard lock(inbox.mutex);
@@ -263,7 +265,8 @@ class TestAnalysis : public QObject {
     }
 
     void viewingCopyIsQuickAndTheOriginalUntouched() {
-        ffmpeg({"-i", QString::fromStdString(fixture("side")), "-c:v", "libx264", "-g", "250", path("sparse.mp4").c_str()});
+        made::ffmpeg({"-i", QString::fromStdString(fixture("side")), "-c:v", "libx264", "-g", "250",
+                      path("sparse.mp4").c_str()});
         QFile original(path("sparse.mp4").c_str());
         QVERIFY(original.open(QIODevice::ReadOnly));
         const QByteArray before = original.readAll();

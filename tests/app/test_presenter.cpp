@@ -115,10 +115,14 @@ class TestPresenter : public QObject {
         QCOMPARE(list.front().id, QString("thigh_angle"));
         int last = 0;
         for (const auto& r : list) {
-            const int rank = !r.judged ? 3 : r.judgement.verdict == Verdict::Outside ? 0 : r.judgement.verdict == Verdict::Unsure ? 1 : 2;
+            const int rank = !r.judged                                 ? 3
+                             : r.judgement.verdict == Verdict::Outside ? 0
+                             : r.judgement.verdict == Verdict::Unsure  ? 1
+                                                                       : 2;
             QVERIFY(rank >= last);
             last = rank;
-            QVERIFY(r.scaleFrom <= r.value - r.pm90 + 1e-9 && r.scaleTo >= r.value + r.pm90 - 1e-9);  // nothing off the scale
+            QVERIFY(r.scaleFrom <= r.value - r.pm90 + 1e-9 &&
+                    r.scaleTo >= r.value + r.pm90 - 1e-9);  // nothing off the scale
             QVERIFY(!r.spoken.isEmpty());
         }
         const auto& depth = reading(list, "thigh_angle");
@@ -233,7 +237,8 @@ class TestPresenter : public QObject {
         NEAR(std::abs(overlayFor("hip_flexion", track, at, nullptr).arc->spanDeg), series.hipFlexion[at], 0.01);
         NEAR(std::abs(overlayFor("trunk_lean", track, at, nullptr).arc->spanDeg), series.trunkLean[at], 0.01);
         NEAR(std::abs(overlayFor("shin_angle", track, at, nullptr).arc->spanDeg), series.shinAngle[at], 0.01);
-        NEAR(std::abs(overlayFor("lean_over_shin", track, at, nullptr).arc->spanDeg), std::abs(series.trunkLean[at] - series.shinAngle[at]), 0.01);
+        NEAR(std::abs(overlayFor("lean_over_shin", track, at, nullptr).arc->spanDeg),
+             std::abs(series.trunkLean[at] - series.shinAngle[at]), 0.01);
         QVERIFY(skeletonOverlay(track, at).lines.size() == 8 && skeletonOverlay(track, at).ghosts.size() == 8);
     }
 

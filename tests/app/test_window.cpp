@@ -23,7 +23,9 @@ using namespace zevo::app;
 
 namespace {
 
-QString fixture(const char* name) { return QString(ZEVO_FIXTURE_DIR "/") + name + "/clip.mp4"; }
+QString fixture(const char* name) {
+    return QString(ZEVO_FIXTURE_DIR "/") + name + "/clip.mp4";
+}
 
 template <typename Widget>
 Widget* child(QWidget* in, const char* name) {
@@ -42,9 +44,14 @@ class TestWindow : public QObject {
     ReviewView* review() { return m_window->review(); }
     QString text(const char* name) { return child<QLabel>(m_window.get(), name)->text(); }
     void click(const char* name) { QTest::mouseClick(child<QPushButton>(m_window.get(), name), Qt::LeftButton); }
-    void key(int k, Qt::KeyboardModifiers with = Qt::NoModifier) { QTest::keyClick(m_window->currentView(), static_cast<Qt::Key>(k), with); }
+    void key(int k, Qt::KeyboardModifiers with = Qt::NoModifier) {
+        QTest::keyClick(m_window->currentView(), static_cast<Qt::Key>(k), with);
+    }
     void waitForWork() { QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), 120000); }
-    void waitForFrame() { QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame() && review()->stage()->hasPicture(), 20000); }
+    void waitForFrame() {
+        QTRY_VERIFY_WITH_TIMEOUT(
+            review()->stage()->shownFrame() == review()->stage()->frame() && review()->stage()->hasPicture(), 20000);
+    }
 
     void restart() {
         m_window.reset();
@@ -104,7 +111,8 @@ class TestWindow : public QObject {
         QVERIFY2(m_window->currentView() == review(), qPrintable(m_window->busy()->message()));
         QCOMPARE(review()->card()->sentence(), QString("Press the floor away with your heels."));
         QVERIFY(text("title").startsWith("Isbrand"));
-        QVERIFY2(text("subtitle").contains("3 reps") && text("subtitle").contains("right side"), qPrintable(text("subtitle")));
+        QVERIFY2(text("subtitle").contains("3 reps") && text("subtitle").contains("right side"),
+                 qPrintable(text("subtitle")));
         QVERIFY2(text("findingWhere").contains("reps 1–3"), qPrintable(text("findingWhere")));
         waitForFrame();
     }
@@ -166,7 +174,8 @@ class TestWindow : public QObject {
         const QRectF bar = stage->scrubRect();
         QTest::mousePress(stage, Qt::LeftButton, {}, {int(bar.left()) + 2, int(bar.center().y())});
         QVERIFY(stage->timeS() < 0.2);
-        QMouseEvent drag(QEvent::MouseMove, bar.center(), stage->mapToGlobal(bar.center()), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QMouseEvent drag(QEvent::MouseMove, bar.center(), stage->mapToGlobal(bar.center()), Qt::NoButton,
+                         Qt::LeftButton, Qt::NoModifier);
         QApplication::sendEvent(stage, &drag);
         NEAR_S(stage->timeS() / 15.0, 0.5);
         QTest::mouseRelease(stage, Qt::LeftButton, {}, bar.center().toPoint());
@@ -231,7 +240,8 @@ class TestWindow : public QObject {
         key(Qt::Key_U);
         QVERIFY2(text("subtitle").contains("5 ft 7 in"), qPrintable(text("subtitle")));
         bool inches = false;
-        for (int i = 0; i < review()->column()->rows(); ++i) inches |= review()->column()->reading(i).text.endsWith(" in");
+        for (int i = 0; i < review()->column()->rows(); ++i)
+            inches |= review()->column()->reading(i).text.endsWith(" in");
         QVERIFY(inches);
         restart();  // both are remembered
         QVERIFY(m_window->settings().dark && m_window->settings().lengths == Lengths::Us);
@@ -302,7 +312,8 @@ class TestWindow : public QObject {
         clock.start(5);
         waitForWork();
         qInfo("longest pause of the window: %lld ms", longest);
-        QVERIFY(longest < 1000);  // generous: a busy machine is no fault of the window; blocking on the work would be seconds
+        QVERIFY(longest <
+                1000);  // generous: a busy machine is no fault of the window; blocking on the work would be seconds
         click("backHome");
     }
 
@@ -334,16 +345,20 @@ class TestWindow : public QObject {
         QFETCH(QSize, size);
         m_window->resize(size);
         QTest::qWait(50);
-        QVERIFY2(m_window->minimumSizeHint().width() <= 1280 && m_window->minimumSizeHint().height() <= 800,
-                 qPrintable(QString("%1 × %2").arg(m_window->minimumSizeHint().width()).arg(m_window->minimumSizeHint().height())));
+        QVERIFY2(
+            m_window->minimumSizeHint().width() <= 1280 && m_window->minimumSizeHint().height() <= 800,
+            qPrintable(
+                QString("%1 × %2").arg(m_window->minimumSizeHint().width()).arg(m_window->minimumSizeHint().height())));
         QVERIFY(review()->stage()->height() > 150);
         (void)m_window->grab();
         m_window->resize(1280, 800);
     }
 
     void everyControlHasANameForScreenReaders() {
-        for (auto* b : m_window->findChildren<QPushButton*>()) QVERIFY2(!b->text().isEmpty() || !b->accessibleName().isEmpty(), qPrintable(b->objectName()));
-        for (QWidget* w : {static_cast<QWidget*>(review()->strip()), static_cast<QWidget*>(review()->column()), static_cast<QWidget*>(review()->stage())})
+        for (auto* b : m_window->findChildren<QPushButton*>())
+            QVERIFY2(!b->text().isEmpty() || !b->accessibleName().isEmpty(), qPrintable(b->objectName()));
+        for (QWidget* w : {static_cast<QWidget*>(review()->strip()), static_cast<QWidget*>(review()->column()),
+                           static_cast<QWidget*>(review()->stage())})
             QVERIFY(!w->accessibleName().isEmpty());
     }
 
@@ -370,8 +385,12 @@ class TestWindow : public QObject {
     }
 
   private:
-    static void NEAR_CM(double actual, double expected) { QVERIFY2(std::abs(actual - expected) < 0.01, qPrintable(QString::number(actual))); }
-    static void NEAR_S(double actual, double expected) { QVERIFY2(std::abs(actual - expected) < 0.05, qPrintable(QString("%1 not %2").arg(actual).arg(expected))); }
+    static void NEAR_CM(double actual, double expected) {
+        QVERIFY2(std::abs(actual - expected) < 0.01, qPrintable(QString::number(actual)));
+    }
+    static void NEAR_S(double actual, double expected) {
+        QVERIFY2(std::abs(actual - expected) < 0.05, qPrintable(QString("%1 not %2").arg(actual).arg(expected)));
+    }
 };
 
 QTEST_MAIN(TestWindow)

@@ -21,7 +21,9 @@ Run zevoCli(const QStringList& arguments) {
     return {p.exitCode(), QString::fromUtf8(p.readAllStandardOutput()), QString::fromUtf8(p.readAllStandardError())};
 }
 
-QString fixture(const char* name) { return QString(ZEVO_FIXTURE_DIR "/") + name + "/clip.mp4"; }
+QString fixture(const char* name) {
+    return QString(ZEVO_FIXTURE_DIR "/") + name + "/clip.mp4";
+}
 
 }  // namespace
 
@@ -32,7 +34,8 @@ class TestCli : public QObject {
   private slots:
     void aResultIsWritten() {
         const QString file = m_dir.filePath("result.json");
-        const Run run = zevoCli({"analyse", fixture("side"), "--movement", "squat", "--standard", "whole-foot", "--stature", "170", "--view", "auto", "--model", "lite", "--out", file});
+        const Run run = zevoCli({"analyse", fixture("side"), "--movement", "squat", "--standard", "whole-foot",
+                                 "--stature", "170", "--view", "auto", "--model", "lite", "--out", file});
         QVERIFY2(run.code == 0, qPrintable(run.err));
         QVERIFY(run.out.isEmpty());
         QFile f(file);
@@ -49,7 +52,7 @@ class TestCli : public QObject {
         QCOMPARE(run.code, 0);
         const json r = json::parse(run.out.toStdString());
         QCOMPARE(r["standard"].get<std::string>(), std::string("whole-foot"));  // the default
-        QVERIFY(!r["reps"][0]["measures"].contains("heel_rise"));              // no stature, no centimetres
+        QVERIFY(!r["reps"][0]["measures"].contains("heel_rise"));               // no stature, no centimetres
         QVERIFY(!r["warnings"].empty());
     }
 
@@ -70,7 +73,8 @@ class TestCli : public QObject {
         QTest::newRow("view") << QStringList{"analyse", clip, "--view", "above"} << "view";
         QTest::newRow("model") << QStringList{"analyse", clip, "--model", "giant"} << "giant";
         QTest::newRow("spec missing") << QStringList{"simulate", "--out", "/tmp/x"} << "simulate needs";
-        QTest::newRow("spec unreadable") << QStringList{"simulate", "--spec", "/nowhere.json", "--out", "/tmp/x"} << "cannot be read";
+        QTest::newRow("spec unreadable") << QStringList{"simulate", "--spec", "/nowhere.json", "--out", "/tmp/x"}
+                                         << "cannot be read";
     }
     void badUsage() {
         QFETCH(QStringList, arguments);
@@ -102,7 +106,8 @@ class TestCli : public QObject {
     void simulateMakesClipAndTruth() {
         QFile spec(m_dir.filePath("spec.json"));
         QVERIFY(spec.open(QIODevice::WriteOnly));
-        spec.write(R"({"camera":{"width":128,"height":72},"reps":[{"lower_s":0.4,"lift_s":0.4,"top_s":0.2}],"planted":["lowering_fast"]})");
+        spec.write(
+            R"({"camera":{"width":128,"height":72},"reps":[{"lower_s":0.4,"lift_s":0.4,"top_s":0.2}],"planted":["lowering_fast"]})");
         spec.close();
         const QString out = m_dir.filePath("made");
         const Run run = zevoCli({"simulate", "--spec", spec.fileName(), "--out", out});
@@ -110,7 +115,8 @@ class TestCli : public QObject {
         QVERIFY(QFile::exists(out + "/clip.mp4"));
         QFile truth(out + "/truth.json");
         QVERIFY(truth.open(QIODevice::ReadOnly));
-        QCOMPARE(json::parse(truth.readAll().toStdString())["planted"][0].get<std::string>(), std::string("lowering_fast"));
+        QCOMPARE(json::parse(truth.readAll().toStdString())["planted"][0].get<std::string>(),
+                 std::string("lowering_fast"));
         QCOMPARE(run.err.count("libx264"), 0);  // the encoder's chatter is not ours
     }
 

@@ -29,8 +29,9 @@ QString refusal(const char* pointer, const json& value) {
     return parsed ? QString() : QString::fromStdString(parsed.error().message);
 }
 
-const std::set<std::string> kFaults{"depth_short", "knees_first", "knee_past_toes", "heels_rise", "toes_rise", "balance_off_foot",
-                                    "forward_lean", "head_off_line", "lowering_fast", "bottom_bounced", "lockout"};
+const std::set<std::string> kFaults{"depth_short",   "knees_first",      "knee_past_toes", "heels_rise",
+                                    "toes_rise",     "balance_off_foot", "forward_lean",   "head_off_line",
+                                    "lowering_fast", "bottom_bounced",   "lockout"};
 
 }  // namespace
 
@@ -81,17 +82,39 @@ class TestData : public QObject {
         QTest::addColumn<QString>("pointer");
         QTest::addColumn<QString>("value");
         QTest::addColumn<QString>("says");
-        QTest::newRow("not a number") << "/bands/4/max" << "\"five\"" << "/bands/4/max must be a number, not \"five\"";
-        QTest::newRow("unknown measure") << "/bands/0/measure" << "\"heel_colour\"" << "“heel_colour” is not a measure";
-        QTest::newRow("empty band") << "/bands/2/min" << "0.9" << "/bands/2/min is larger than max";
-        QTest::newRow("wrong schema") << "/schema" << "\"zevo-standard-9\"" << "/schema must be zevo-standard-1";
-        QTest::newRow("bands no list") << "/bands" << "3" << "/bands must be a list";
-        QTest::newRow("a band no object") << "/bands/1" << "7" << "/bands/1 must be an object";
-        QTest::newRow("twice") << "/bands/1/measure" << "\"heel_rise\"" << "judges a measure a second time";
-        QTest::newRow("scale") << "/bands/0/scale" << "[5, 1]" << "/bands/0/scale must run from the smaller";
-        QTest::newRow("careful") << "/bands/0/careful" << "1" << "must be true or false";
-        QTest::newRow("title missing") << "/title" << "" << "/title is missing";
-        QTest::newRow("edge without number") << "/bands/0/max" << "" << "/bands/0/max is missing but fault_above is given";
+        QTest::newRow("not a number") << "/bands/4/max"
+                                      << "\"five\""
+                                      << "/bands/4/max must be a number, not \"five\"";
+        QTest::newRow("unknown measure") << "/bands/0/measure"
+                                         << "\"heel_colour\""
+                                         << "“heel_colour” is not a measure";
+        QTest::newRow("empty band") << "/bands/2/min"
+                                    << "0.9"
+                                    << "/bands/2/min is larger than max";
+        QTest::newRow("wrong schema") << "/schema"
+                                      << "\"zevo-standard-9\""
+                                      << "/schema must be zevo-standard-1";
+        QTest::newRow("bands no list") << "/bands"
+                                       << "3"
+                                       << "/bands must be a list";
+        QTest::newRow("a band no object") << "/bands/1"
+                                          << "7"
+                                          << "/bands/1 must be an object";
+        QTest::newRow("twice") << "/bands/1/measure"
+                               << "\"heel_rise\""
+                               << "judges a measure a second time";
+        QTest::newRow("scale") << "/bands/0/scale"
+                               << "[5, 1]"
+                               << "/bands/0/scale must run from the smaller";
+        QTest::newRow("careful") << "/bands/0/careful"
+                                 << "1"
+                                 << "must be true or false";
+        QTest::newRow("title missing") << "/title"
+                                       << ""
+                                       << "/title is missing";
+        QTest::newRow("edge without number") << "/bands/0/max"
+                                             << ""
+                                             << "/bands/0/max is missing but fault_above is given";
     }
     void damagedStandardsAreRefusedWithPathAndValue() {
         QFETCH(QString, pointer);

@@ -29,7 +29,9 @@ Band band(std::optional<double> min, std::optional<double> max, bool careful = f
     return b;
 }
 
-Measurement reading(double value, double pm, double confidence = 1) { return {"thigh_angle", value, pm, Unit::Degrees, confidence, 0}; }
+Measurement reading(double value, double pm, double confidence = 1) {
+    return {"thigh_angle", value, pm, Unit::Degrees, confidence, 0};
+}
 
 std::set<std::string> faults(const SetResult& r, bool unsureToo = false) {
     std::set<std::string> out;
@@ -66,7 +68,8 @@ class TestFindings : public QObject {
         QTest::addColumn<bool>("careful");
         QTest::addColumn<double>("confidence");
         QTest::addColumn<int>("verdict");
-        const int inside = static_cast<int>(Verdict::Inside), outside = static_cast<int>(Verdict::Outside), unsure = static_cast<int>(Verdict::Unsure);
+        const int inside = static_cast<int>(Verdict::Inside), outside = static_cast<int>(Verdict::Outside),
+                  unsure = static_cast<int>(Verdict::Unsure);
         // Band −10 … 5, ± 4.
         QTest::newRow("well inside") << 0.0 << false << 1.0 << inside;
         QTest::newRow("inside, ± over the edge") << 3.0 << false << 1.0 << inside;
@@ -104,7 +107,7 @@ class TestFindings : public QObject {
         QCOMPARE(severity({0, 20, 0}), std::string("clear"));                  // a third
         QCOMPARE(severity({0, 20, 0, 0}), std::string("watch"));               // once in a longer set
         QCOMPARE(severity({6, 6, 6, 0}), std::string("unsure"));
-        QCOMPARE(severity({6, 0, 0, 0}), std::string("none"));                 // one doubtful rep is no finding
+        QCOMPARE(severity({6, 0, 0, 0}), std::string("none"));  // one doubtful rep is no finding
     }
 
     void theWorstMomentIsShown() {
@@ -186,14 +189,24 @@ class TestFindings : public QObject {
         QTest::newRow("heels") << "whole-foot" << Dial([](sim::RepSpec& r) { r.heelRiseCm = 6; }) << "heels_rise";
         QTest::newRow("toes") << "whole-foot" << Dial([](sim::RepSpec& r) { r.toeRiseCm = 5; }) << "toes_rise";
         QTest::newRow("depth") << "whole-foot" << Dial([](sim::RepSpec& r) { r.thighBottomDeg = 22; }) << "depth_short";
-        QTest::newRow("knees first") << "whole-foot" << Dial([](sim::RepSpec& r) { r.kneesFirst = 1; }) << "knees_first";
-        QTest::newRow("balance to the toes") << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.34, r.shinBottomDeg = 50; }) << "balance_off_foot";
-        QTest::newRow("balance to the heels") << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "balance_off_foot";
+        QTest::newRow("knees first") << "whole-foot" << Dial([](sim::RepSpec& r) { r.kneesFirst = 1; })
+                                     << "knees_first";
+        QTest::newRow("balance to the toes")
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.34, r.shinBottomDeg = 50; })
+            << "balance_off_foot";
+        QTest::newRow("balance to the heels")
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "balance_off_foot";
         QTest::newRow("drops") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lowerS = 0.8; }) << "lowering_fast";
         QTest::newRow("chin up") << "whole-foot" << Dial([](sim::RepSpec& r) { r.neckDeg = 40; }) << "head_off_line";
-        QTest::newRow("thrown back at the top") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lockoutLeanDeg = 14, r.topS = 1.2; }) << "lockout";
-        QTest::newRow("knees past toes, where that counts") << "hips-back" << Dial([](sim::RepSpec& r) { r.shinBottomDeg = 46, r.balanceShift = -0.15; }) << "knee_past_toes";
-        QTest::newRow("not low enough for upright") << "upright" << Dial([](sim::RepSpec& r) { r.thighBottomDeg = 10; r.shinBottomDeg = 36; }) << "depth_short";
+        QTest::newRow("thrown back at the top")
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.lockoutLeanDeg = 14, r.topS = 1.2; }) << "lockout";
+        QTest::newRow("knees past toes, where that counts")
+            << "hips-back" << Dial([](sim::RepSpec& r) { r.shinBottomDeg = 46, r.balanceShift = -0.15; })
+            << "knee_past_toes";
+        QTest::newRow("not low enough for upright") << "upright" << Dial([](sim::RepSpec& r) {
+            r.thighBottomDeg = 10;
+            r.shinBottomDeg = 36;
+        }) << "depth_short";
     }
     void plantedFaultsAreFoundAndNoOthers() {
         QFETCH(QString, standardId);
@@ -227,7 +240,8 @@ class TestFindings : public QObject {
         auto spec = made::spec(3);
         for (auto& r : spec.motion.reps) r.thighBottomDeg = 1;
         auto set = *made::measured(spec);
-        set.result.reps[0].measures[0].pm90 = set.result.reps[1].measures[0].pm90 = set.result.reps[2].measures[0].pm90 = 1;
+        set.result.reps[0].measures[0].pm90 = set.result.reps[1].measures[0].pm90 =
+            set.result.reps[2].measures[0].pm90 = 1;
         judgeSet(set.result, standard("whole-foot"));
         QVERIFY(!faults(set.result).count("depth_short"));
         judgeSet(set.result, standard("upright"));

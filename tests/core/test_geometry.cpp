@@ -16,7 +16,8 @@ class TestGeometry : public QObject {
     /// A squat drawn on squared paper, one square = 10 cm, the client facing right:
     /// ankle (0, 1), knee (2, 4.5), hip (−2, 5), shoulder (1, 9).
     /// shin atan(2 / 3.5) = 29.745°, thigh rise 0.5 over 4 → atan(0.125) = 7.125°,
-    /// trunk atan(3 / 4) = 36.870°. Knee flexion = shin + (90° − thigh) = 112.620°; hip flexion = trunk + (90° − thigh) = 119.745°.
+    /// trunk atan(3 / 4) = 36.870°. Knee flexion = shin + (90° − thigh) = 112.620°; hip flexion = trunk + (90° − thigh)
+    /// = 119.745°.
     void workedExample() {
         const Vec2 ankle(0, 1), knee(2, 4.5), hip(-2, 5), shoulder(1, 9);
         NEAR(shinAngle(ankle, knee), 29.745, 0.001);
@@ -35,9 +36,9 @@ class TestGeometry : public QObject {
     }
 
     void signs() {
-        NEAR(thighAngle({2, 4}, {-2, 3}), -14.036, 0.001);             // hip under the knee
-        NEAR(trunkLean({0, 0}, {-1, 4}), -14.036, 0.001);              // leaning back
-        QVERIFY(kneeFlexion({-0.1, 2}, {-0.2, 1}, {0, 0}) < 0);        // past straight
+        NEAR(thighAngle({2, 4}, {-2, 3}), -14.036, 0.001);       // hip under the knee
+        NEAR(trunkLean({0, 0}, {-1, 4}), -14.036, 0.001);        // leaning back
+        QVERIFY(kneeFlexion({-0.1, 2}, {-0.2, 1}, {0, 0}) < 0);  // past straight
     }
 
     void pointsThatMeetHaveNoAngle() {
@@ -56,7 +57,9 @@ class TestGeometry : public QObject {
         const int side = 64;
         std::vector<float> field(side * side);
         for (int j = 0; j < side; ++j)
-            for (int i = 0; i < side; ++i) field[static_cast<std::size_t>(j) * side + i] = static_cast<float>(0.5 + 0.1 * (20 - std::hypot(i + 0.5 - 30, j + 0.5 - 34)));
+            for (int i = 0; i < side; ++i)
+                field[static_cast<std::size_t>(j) * side + i] =
+                    static_cast<float>(0.5 + 0.1 * (20 - std::hypot(i + 0.5 - 30, j + 0.5 - 34)));
         const auto line = largestContour(field, side, side, 0.5F);
         QVERIFY(line.size() > 80);
         double area = 0;

@@ -46,7 +46,9 @@ class TestMeasures : public QObject {
         const sim::SquatMotion motion(spec.motion);
         const auto& rep = set->result.reps[0];
         const auto truth = sim::trueAngles(motion.at(rep.bottomS), 1);
-        for (const auto& [id, value] : {std::pair("knee_flexion", truth.kneeFlexion), std::pair("hip_flexion", truth.hipFlexion), std::pair("thigh_angle", truth.thighAngle)}) {
+        for (const auto& [id, value] :
+             {std::pair("knee_flexion", truth.kneeFlexion), std::pair("hip_flexion", truth.hipFlexion),
+              std::pair("thigh_angle", truth.thighAngle)}) {
             const Measurement* m = rep.find(id);
             NEAR(m->value, value, m->pm90);
         }
@@ -76,7 +78,8 @@ class TestMeasures : public QObject {
         const auto spec = made::spec(1);
         const auto set = measureSet(sim::truePoses(spec), made::facts(spec), made::context(0));
         QVERIFY(bool(set));
-        for (const char* id : {"heel_rise", "toe_rise", "knee_past_toe", "bounce"}) QVERIFY(set->result.reps[0].find(id) == nullptr);
+        for (const char* id : {"heel_rise", "toe_rise", "knee_past_toe", "bounce"})
+            QVERIFY(set->result.reps[0].find(id) == nullptr);
         QVERIFY(set->result.reps[0].find("knee_flexion") != nullptr);
         QVERIFY(set->result.warnings.front().find("stature") != std::string::npos);
     }
@@ -104,7 +107,9 @@ class TestMeasures : public QObject {
     void extraLeanShowsAgainstTheShins() {
         auto plain = made::spec(1), folded = made::spec(1);
         folded.motion.reps[0].extraLeanDeg = 25;
-        NEAR(made::value(*made::measured(folded), 0, "lean_over_shin") - made::value(*made::measured(plain), 0, "lean_over_shin"), 25, 1.5);
+        NEAR(made::value(*made::measured(folded), 0, "lean_over_shin") -
+                 made::value(*made::measured(plain), 0, "lean_over_shin"),
+             25, 1.5);
     }
 
     void chinUpAndDownHaveSigns() {
@@ -126,9 +131,11 @@ class TestMeasures : public QObject {
 
     void aBounceIsHarderThanATurn() {
         auto smooth = made::spec(1), bounced = made::spec(1);
-        for (auto* s : {&smooth, &bounced}) s->motion.reps[0].lowerS = s->motion.reps[0].liftS = 1.6, s->motion.reps[0].pauseS = 0;
+        for (auto* s : {&smooth, &bounced})
+            s->motion.reps[0].lowerS = s->motion.reps[0].liftS = 1.6, s->motion.reps[0].pauseS = 0;
         bounced.motion.reps[0].bounce = 1;
-        QVERIFY(made::value(*made::measured(bounced), 0, "bounce") > 2 * made::value(*made::measured(smooth), 0, "bounce"));
+        QVERIFY(made::value(*made::measured(bounced), 0, "bounce") >
+                2 * made::value(*made::measured(smooth), 0, "bounce"));
     }
 
     void hiddenPointsLowerTheConfidence() {

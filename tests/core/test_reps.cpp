@@ -60,7 +60,8 @@ class TestReps : public QObject {
         spec.motion.reps[1].shinBottomDeg = 14;
         const auto set = made::measured(spec);
         QCOMPARE(set->result.reps.size(), std::size_t{4});
-        for (int i = 0; i < 4; ++i) QCOMPARE(set->result.reps[static_cast<std::size_t>(i)].kind, i == 1 ? RepKind::Partial : RepKind::Full);
+        for (int i = 0; i < 4; ++i)
+            QCOMPARE(set->result.reps[static_cast<std::size_t>(i)].kind, i == 1 ? RepKind::Partial : RepKind::Full);
     }
 
     void aSetOfQuarterSquatsIsAllPartial() {

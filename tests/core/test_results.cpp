@@ -25,7 +25,8 @@ class TestResults : public QObject {
     }
 
     void topLevelKeys() {
-        for (const char* key : {"schema", "clip", "view", "tracked_share", "reps", "findings", "series", "warnings"}) QVERIFY2(m_result.contains(key), key);
+        for (const char* key : {"schema", "clip", "view", "tracked_share", "reps", "findings", "series", "warnings"})
+            QVERIFY2(m_result.contains(key), key);
         QCOMPARE(m_result["schema"].get<std::string>(), std::string("zevo-result-1"));
         QCOMPARE(m_result["clip"]["frames"].get<int>(), 400);
         QCOMPARE(m_result["clip"]["rotation_deg"].get<int>(), 90);
@@ -42,7 +43,8 @@ class TestResults : public QObject {
             QCOMPARE(r["index"].get<int>(), index++);
             QCOMPARE(r["kind"].get<std::string>(), std::string("full"));
             QVERIFY(r["start_s"] < r["bottom_s"] && r["bottom_s"] < r["end_s"]);
-            for (const char* id : {"knee_flexion", "hip_flexion", "trunk_lean", "shin_angle", "thigh_angle", "heel_rise"}) {
+            for (const char* id :
+                 {"knee_flexion", "hip_flexion", "trunk_lean", "shin_angle", "thigh_angle", "heel_rise"}) {
                 const auto& m = r["measures"][id];
                 for (const char* key : {"value", "pm90", "confidence", "at_s"}) QVERIFY2(m[key].is_number(), id);
                 QCOMPARE(m["unit"].get<std::string>(), std::string(std::string(id) == "heel_rise" ? "cm" : "deg"));
@@ -64,7 +66,8 @@ class TestResults : public QObject {
     void seriesHaveOneValueASample() {
         const auto n = m_result["series"]["t_s"].size();
         QVERIFY(n > 300);
-        for (const char* id : {"knee_flexion", "hip_flexion", "trunk_lean", "shin_angle", "thigh_angle"}) QCOMPARE(m_result["series"][id].size(), n);
+        for (const char* id : {"knee_flexion", "hip_flexion", "trunk_lean", "shin_angle", "thigh_angle"})
+            QCOMPARE(m_result["series"][id].size(), n);
     }
 
     void valuesThatAreNotNumbersBecomeNull() {

@@ -63,7 +63,7 @@ class TestSignal : public QObject {
 
     void smoothingLeavesTooSlowSignalsAlone() {
         const std::vector<double> few{1, 5, 2, 8};
-        QCOMPARE(smooth(few, 10), few);            // 10 samples a second cannot carry a 6 Hz cut-off
+        QCOMPARE(smooth(few, 10), few);  // 10 samples a second cannot carry a 6 Hz cut-off
         QCOMPARE(smooth(std::vector<double>{1, 2}, 60), (std::vector<double>{1, 2}));
         QVERIFY(smooth(std::vector<double>{}, 60).empty());
     }
@@ -99,7 +99,8 @@ class TestSignal : public QObject {
     }
 
     void gapsAreFilledFromTheNearestSide() {
-        QCOMPARE(fillNearest(std::vector<double>{kNaN, 2, kNaN, kNaN, 5, kNaN}), (std::vector<double>{2, 2, 2, 2, 5, 5}));
+        QCOMPARE(fillNearest(std::vector<double>{kNaN, 2, kNaN, kNaN, 5, kNaN}),
+                 (std::vector<double>{2, 2, 2, 2, 5, 5}));
         QCOMPARE(fillNearest(std::vector<double>{kNaN, kNaN}), (std::vector<double>{0, 0}));
     }
 
@@ -114,9 +115,9 @@ class TestSignal : public QObject {
         const std::vector<double> v{0, 3, 1, 2.5, 2.4, 5, 5, 5, 0, 1, 0.5};
         const auto all = findPeaks(v, 0, 0);
         QCOMPARE(all.size(), std::size_t{4});
-        QCOMPARE(all[2].index, std::size_t{6});       // middle of the flat top
+        QCOMPARE(all[2].index, std::size_t{6});  // middle of the flat top
         NEAR(all[2].prominence, 5.0, 1e-12);
-        NEAR(all[0].prominence, 2.0, 1e-12);          // the valley at 1 separates it from higher ground
+        NEAR(all[0].prominence, 2.0, 1e-12);  // the valley at 1 separates it from higher ground
         QCOMPARE(findPeaks(v, 2, 0.5).size(), std::size_t{2});
         QVERIFY(findPeaks(std::vector<double>{5, 4, 3}, 0, 0).empty());  // the ends are no peaks
     }
@@ -135,7 +136,7 @@ class TestSignal : public QObject {
         const Vec2 centre(60.3, 44.8);
         const PatchMatch m = findPatch(after.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);
         QVERIFY(m.score > 0.97);
-        NEAR(m.at.x() - centre.x(), dx, 0.6);   // the search runs over whole pixels from the one under `centre`
+        NEAR(m.at.x() - centre.x(), dx, 0.6);  // the search runs over whole pixels from the one under `centre`
         NEAR(m.at.y() - centre.y(), dy, 0.6);
         // Against the place found in the unmoved picture the shift is exact to a tenth of a pixel.
         const PatchMatch rest = findPatch(before.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);

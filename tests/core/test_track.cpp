@@ -52,10 +52,11 @@ class TestTrack : public QObject {
         const auto clean = sim::truePoses(spec);
         auto bad = clean;
         for (std::size_t i = 20; i < bad.size(); i += 37) bad[i].at(Landmark::RightKnee).x += 90;  // a swap of a frame
-        for (std::size_t i = 60; i < 66; ++i) bad[i].found = false;                               // 0.2 s lost
+        for (std::size_t i = 60; i < 66; ++i) bad[i].found = false;                                // 0.2 s lost
         const Track a = track(spec, clean), b = track(spec, bad);
         double worst = 0;
-        for (std::size_t i = 0; i < a.size(); ++i) worst = std::max(worst, (a.at(Landmark::RightKnee, i) - b.at(Landmark::RightKnee, i)).norm());
+        for (std::size_t i = 0; i < a.size(); ++i)
+            worst = std::max(worst, (a.at(Landmark::RightKnee, i) - b.at(Landmark::RightKnee, i)).norm());
         QVERIFY2(worst < 6, qPrintable(QString("%1 px").arg(worst)));
         QVERIFY(b.observed[63]);
         QVERIFY(b.trackedShare < 1);
@@ -75,7 +76,8 @@ class TestTrack : public QObject {
         const auto clean = sim::truePoses(spec);
         const Track a = track(spec, clean), b = track(spec, made::jittered(clean, 2.0));
         double sum = 0;
-        for (std::size_t i = 30; i + 30 < a.size(); ++i) sum += (a.at(Landmark::RightKnee, i) - b.at(Landmark::RightKnee, i)).squaredNorm() / 2;
+        for (std::size_t i = 30; i + 30 < a.size(); ++i)
+            sum += (a.at(Landmark::RightKnee, i) - b.at(Landmark::RightKnee, i)).squaredNorm() / 2;
         const double left = std::sqrt(sum / static_cast<double>(a.size() - 60));
         QVERIFY2(left < 1.6, qPrintable(QString("%1 px left of 2").arg(left)));
         NEAR(b.noisePx[static_cast<std::size_t>(Landmark::RightKnee)], left, 0.6);
@@ -87,7 +89,8 @@ class TestTrack : public QObject {
         const double pixelsPerMetre = 16 * 720 / 40.0;  // focal length over distance of the far camera
         NEAR(t.cmPerPixel, 100 / pixelsPerMetre, 0.05 * 100 / pixelsPerMetre);
         QVERIFY(t.standingSamples > 10);
-        NEAR(t.standingAt(Landmark::RightHip).y() - t.floorY, (0.53 * 1.75 - 0.02) * pixelsPerMetre, 0.04 * pixelsPerMetre * 1.75);
+        NEAR(t.standingAt(Landmark::RightHip).y() - t.floorY, (0.53 * 1.75 - 0.02) * pixelsPerMetre,
+             0.04 * pixelsPerMetre * 1.75);
         QCOMPARE(track(spec, sim::truePoses(spec), {0, "auto"}).cmPerPixel, 0.0);
     }
 

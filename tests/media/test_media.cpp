@@ -2,26 +2,18 @@
 #include <QDir>
 #include <QFile>
 #include <QImage>
-#include <QProcess>
 #include <QTemporaryDir>
 #include <QTest>
 
 #include "media/clip_reader.h"
 #include "media/clip_writer.h"
+#include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
 using namespace zevo::media;
 
 namespace {
-
-void ffmpeg(const QStringList& arguments) {
-    QProcess p;
-    p.start("ffmpeg", QStringList{"-v", "error", "-nostdin", "-y"} + arguments);
-    const bool ended = p.waitForFinished(60000);
-    if (!ended) p.kill();
-    if (!ended || p.exitCode() != 0) qFatal("ffmpeg: %s", p.readAllStandardError().constData());
-}
 
 QString refusal(const QString& path) {
     auto reader = ClipReader::open(path.toStdString());
@@ -60,7 +52,8 @@ class TestMedia : public QObject {
         auto writer = ClipWriter::create(path(name), 64, 48, options);
         if (!writer) qFatal("%s", writer.error().message.c_str());
         for (double t : times) {
-            if (auto wrote = writer->write(quarters(64, 48).view(), t); !wrote) qFatal("%s", wrote.error().message.c_str());
+            if (auto wrote = writer->write(quarters(64, 48).view(), t); !wrote)
+                qFatal("%s", wrote.error().message.c_str());
         }
         if (auto done = writer->finish(); !done) qFatal("%s", done.error().message.c_str());
         return path(name);
@@ -128,7 +121,7 @@ class TestMedia : public QObject {
         WriteOptions options;
         options.rotationTagDeg = turn;
         const auto file = write("turned.mp4", {0, 0.04}, options);
-        ffmpeg({"-i", QString::fromStdString(file), "-frames:v", "1", m_dir.filePath("turned.png")});
+        made::ffmpeg({"-i", QString::fromStdString(file), "-frames:v", "1", m_dir.filePath("turned.png")});
         const QImage theirs = QImage(m_dir.filePath("turned.png")).convertToFormat(QImage::Format_RGB888);
         auto reader = ClipReader::open(file);
         VideoFrame frame;
@@ -137,12 +130,14 @@ class TestMedia : public QObject {
         double difference = 0;
         for (int y = 0; y < theirs.height(); ++y)
             for (int x = 0; x < theirs.width(); ++x)
-                for (int c = 0; c < 3; ++c) difference += std::abs(theirs.constScanLine(y)[3 * x + c] - frame.picture.at(x, y)[c]);
+                for (int c = 0; c < 3; ++c)
+                    difference += std::abs(theirs.constScanLine(y)[3 * x + c] - frame.picture.at(x, y)[c]);
         NEAR(difference / (3.0 * theirs.width() * theirs.height()), 0, 6);
     }
 
     void pixelsThatAreNotSquareAreStretched() {
-        ffmpeg({"-f", "lavfi", "-i", "testsrc=size=160x120:rate=10:duration=0.5", "-vf", "setsar=4/3", "-c:v", "libx264", QString::fromStdString(path("wide.mp4"))});
+        made::ffmpeg({"-f", "lavfi", "-i", "testsrc=size=160x120:rate=10:duration=0.5", "-vf", "setsar=4/3", "-c:v",
+                      "libx264", QString::fromStdString(path("wide.mp4"))});
         auto reader = ClipReader::open(path("wide.mp4"));
         QVERIFY(bool(reader));
         QCOMPARE(reader->info().width, 213);
@@ -162,13 +157,15 @@ class TestMedia : public QObject {
         QTest::newRow("vp9 webm") << "web.webm" << QStringList{"-c:v", "libvpx-vp9"};
         QTest::newRow("grey") << "grey.mkv" << QStringList{"-c:v", "ffv1", "-pix_fmt", "gray"};
         QTest::newRow("transport stream") << "stream.ts" << QStringList{"-c:v", "mpeg2video"};
-        QTest::newRow("with sound") << "sound.mp4" << QStringList{"-f", "lavfi", "-i", "sine=duration=1", "-c:v", "libx264", "-c:a", "aac"};
+        QTest::newRow("with sound") << "sound.mp4" << QStringList{"-f",   "lavfi",   "-i",   "sine=duration=1",
+                                                                  "-c:v", "libx264", "-c:a", "aac"};
     }
     void formatsOfOtherProgramsAreRead() {
         QFETCH(QString, name);
         QFETCH(QStringList, codec);
         const auto file = path(qPrintable(name));
-        ffmpeg(QStringList{"-f", "lavfi", "-i", "color=c=0x3060c0:size=96x64:rate=20:duration=1"} + codec + QStringList{QString::fromStdString(file)});
+        made::ffmpeg(QStringList{"-f", "lavfi", "-i", "color=c=0x3060c0:size=96x64:rate=20:duration=1"} + codec +
+                     QStringList{QString::fromStdString(file)});
         auto reader = ClipReader::open(file);
         QVERIFY2(bool(reader), reader ? "" : reader.error().detail.c_str());
         VideoFrame frame;
@@ -176,8 +173,11 @@ class TestMedia : public QObject {
         for (; *reader->next(frame); ++n) NEAR(frame.timeS, n / 20.0, 0.011);
         QCOMPARE(n, 20);
         const auto* c = frame.picture.at(48, 32);
-        if (name == "grey.mkv") QVERIFY(std::abs(c[0] - c[2]) < 3);
-        else QVERIFY2(std::abs(c[0] - 0x30) < 9 && std::abs(c[1] - 0x60) < 9 && std::abs(c[2] - 0xc0) < 9, qPrintable(QString("%1 %2 %3").arg(c[0]).arg(c[1]).arg(c[2])));
+        if (name == "grey.mkv")
+            QVERIFY(std::abs(c[0] - c[2]) < 3);
+        else
+            QVERIFY2(std::abs(c[0] - 0x30) < 9 && std::abs(c[1] - 0x60) < 9 && std::abs(c[2] - 0xc0) < 9,
+                     qPrintable(QString("%1 %2 %3").arg(c[0]).arg(c[1]).arg(c[2])));
     }
 
     void windingGoesToTheFrameAsked() {
@@ -222,7 +222,7 @@ class TestMedia : public QObject {
         QVERIFY(refusal(m_dir.filePath("nowhere.mp4")).contains("not there any more"));
         QVERIFY(refusal(m_dir.path()).contains("a folder"));
         const QString sound = m_dir.filePath("sound.m4a");
-        ffmpeg({"-f", "lavfi", "-i", "sine=duration=1", "-c:a", "aac", sound});
+        made::ffmpeg({"-f", "lavfi", "-i", "sine=duration=1", "-c:a", "aac", sound});
         QVERIFY(refusal(sound).contains("no moving pictures"));
     }
 
@@ -259,7 +259,8 @@ class TestMedia : public QObject {
         std::mt19937 random(11);
         for (int round = 0; round < 25; ++round) {
             QByteArray bad = bytes;
-            for (int k = 0; k < 30; ++k) bad[static_cast<int>(random() % static_cast<unsigned>(bad.size()))] = static_cast<char>(random());
+            for (int k = 0; k < 30; ++k)
+                bad[static_cast<int>(random() % static_cast<unsigned>(bad.size()))] = static_cast<char>(random());
             QFile out(m_dir.filePath("bad.mkv"));
             QVERIFY(out.open(QIODevice::WriteOnly | QIODevice::Truncate));
             out.write(bad);

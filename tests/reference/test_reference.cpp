@@ -38,7 +38,8 @@ class TestReference : public QObject {
             m_signals.insert(m_signals.end(), {knee, walk, white});
         }
         json task{{"signals", m_signals}, {"rate", 30.0}, {"cutoffs", m_cutoffs}, {"peaks", json::array()}};
-        for (const auto& [height, prominence] : m_limits) task["peaks"].push_back({{"height", height}, {"prominence", prominence}});
+        for (const auto& [height, prominence] : m_limits)
+            task["peaks"].push_back({{"height", height}, {"prominence", prominence}});
         QProcess python;
         python.start("/usr/bin/python3", {ZEVO_TEST_DIR "/reference/scipy_values.py"});
         QVERIFY(python.waitForStarted());
@@ -57,7 +58,8 @@ class TestReference : public QObject {
                 const auto ours = smooth(m_signals[s], 30.0, m_cutoffs[c]);
                 const auto theirs = m_scipy["filtered"][s][c].get<std::vector<double>>();
                 QCOMPARE(ours.size(), theirs.size());
-                for (std::size_t i = 0; i < ours.size(); ++i) NEAR(ours[i], theirs[i], 1e-9 * std::max(1.0, std::abs(theirs[i])));
+                for (std::size_t i = 0; i < ours.size(); ++i)
+                    NEAR(ours[i], theirs[i], 1e-9 * std::max(1.0, std::abs(theirs[i])));
             }
     }
 
@@ -84,13 +86,16 @@ class TestReference : public QObject {
         };
         for (int i = 0; i < 500; ++i) {
             const double s = shin(random), k = knee(random), t = trunk(random);
-            const Vec2 ankle(1, 2), kneePoint = ankle + up(s, 40), hip = kneePoint + up(s - k, 42), shoulder = hip + up(t, 50);
+            const Vec2 ankle(1, 2), kneePoint = ankle + up(s, 40), hip = kneePoint + up(s - k, 42),
+                                    shoulder = hip + up(t, 50);
             NEAR(shinAngle(ankle, kneePoint), s, 1e-9);
             NEAR(kneeFlexion(hip, kneePoint, ankle), k, 1e-9);
             NEAR(trunkLean(hip, shoulder), t, 1e-9);
             NEAR(wrapDegrees(hipFlexion(shoulder, hip, kneePoint) - (t - (s - k))), 0, 1e-9);
             // And the unsigned angle between the segments by Eigen's dot product.
-            const double between = std::acos(std::clamp((kneePoint - ankle).normalized().dot((hip - kneePoint).normalized()), -1.0, 1.0)) * 180 / std::numbers::pi;
+            const double between =
+                std::acos(std::clamp((kneePoint - ankle).normalized().dot((hip - kneePoint).normalized()), -1.0, 1.0)) *
+                180 / std::numbers::pi;
             NEAR(std::abs(kneeFlexion(hip, kneePoint, ankle)), between, 1e-6);
         }
     }
@@ -101,7 +106,8 @@ class TestReference : public QObject {
     void segmentMassesAddUp() {
         using namespace segment;
         const double whole = kTrunk.massShare + kHeadNeck.massShare +
-                             2 * (kHand.massShare + kForearm.massShare + kUpperArm.massShare + kFoot.massShare + kShank.massShare + kThigh.massShare);
+                             2 * (kHand.massShare + kForearm.massShare + kUpperArm.massShare + kFoot.massShare +
+                                  kShank.massShare + kThigh.massShare);
         NEAR(whole, 1.0, 0.01);
         const auto spec = made::spec(1);
         const auto s = sim::SquatMotion(spec.motion).at(0);
@@ -126,7 +132,9 @@ class TestReference : public QObject {
     /// half ≈ 70–100°, deep > 100°. And the competition rule (international powerlifting technical rules): the hip's
     /// crease below the knee, which Zevo's “below level” band asks of the joint centres.
     void depthWordsFitThePublishedRanges() {
-        struct { double thigh, shin, from, to; } const cases[] = {{48, 12, 40, 60}, {12, 20, 70, 100}, {-14, 32, 100, 150}};
+        struct {
+            double thigh, shin, from, to;
+        } const cases[] = {{48, 12, 40, 60}, {12, 20, 70, 100}, {-14, 32, 100, 150}};
         for (const auto& c : cases) {
             auto spec = made::spec(1);
             spec.motion.reps[0].thighBottomDeg = c.thigh;

@@ -83,7 +83,9 @@ class TestSim : public QObject {
         const SquatMotion motion(spec.motion);
         for (double t = -0.5; t < motion.durationS() + 0.5; t += 1 / 240.0) {
             const auto a = trueAngles(motion.at(t), 0);
-            QVERIFY2(std::isfinite(a.kneeFlexion + a.hipFlexion + a.trunkLean + a.shinAngle + a.thighAngle + a.heelRiseCm), qPrintable(QString::number(t)));
+            QVERIFY2(
+                std::isfinite(a.kneeFlexion + a.hipFlexion + a.trunkLean + a.shinAngle + a.thighAngle + a.heelRiseCm),
+                qPrintable(QString::number(t)));
         }
     }
 
@@ -109,7 +111,8 @@ class TestSim : public QObject {
             const auto* b = without.at(static_cast<int>(x), static_cast<int>(y));
             QVERIFY(std::abs(a[0] - b[0]) + std::abs(a[1] - b[1]) + std::abs(a[2] - b[2]) > 30);
         }
-        QVERIFY(!camera.project(camera.eye() - camera.forward(), *std::make_unique<double>(), *std::make_unique<double>()));
+        QVERIFY(
+            !camera.project(camera.eye() - camera.forward(), *std::make_unique<double>(), *std::make_unique<double>()));
     }
 
     void theClipHasTheStampsOfItsSpec() {
@@ -150,7 +153,8 @@ class TestSim : public QObject {
     }
 
     void specsAreReadAndMistakesNamed() {
-        const auto spec = clipSpecFromJson(R"({"seed":9,"body":{"stature_cm":181,"skin":[1,2,3]},"camera":{"width":320,"height":180},"reps":[{"lower_s":1.5,"heel_rise_cm":3}]})");
+        const auto spec = clipSpecFromJson(
+            R"({"seed":9,"body":{"stature_cm":181,"skin":[1,2,3]},"camera":{"width":320,"height":180},"reps":[{"lower_s":1.5,"heel_rise_cm":3}]})");
         QVERIFY(bool(spec));
         NEAR(spec->motion.body.statureCm, 181, 0);
         QCOMPARE(spec->motion.body.skin.b, std::uint8_t{3});

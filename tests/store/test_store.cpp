@@ -130,7 +130,8 @@ class TestStore : public QObject {
         const auto spec = made::spec(1);
         const auto id = *library.addSet(newSet(client));
         const auto before = made::measured(spec), after = made::measured(spec, library.loadSet(id)->poses);
-        for (const auto& m : before->result.reps[0].measures) NEAR(m.value, after->result.reps[0].find(m.id)->value, 1e-6);
+        for (const auto& m : before->result.reps[0].measures)
+            NEAR(m.value, after->result.reps[0].find(m.id)->value, 1e-6);
     }
 
     void theSameClipIsKeptOnce() {
@@ -188,7 +189,9 @@ class TestStore : public QObject {
         QVERIFY(allBytes(dir.path()).contains("Secretname"));
         QVERIFY(bool(library.deleteClient(client)));
         const QByteArray left = allBytes(dir.path());
-        for (const char* word : {"Secretname", "private note", "result text of the set", "xxxxxxxxxxxxxxxx", "/videos/a.mp4"}) QVERIFY2(!left.contains(word), word);
+        for (const char* word :
+             {"Secretname", "private note", "result text of the set", "xxxxxxxxxxxxxxxx", "/videos/a.mp4"})
+            QVERIFY2(!left.contains(word), word);
         QVERIFY(!QFile::exists(library.viewingCopy(set.clip.sha256)));
         QVERIFY(!library.loadSet(id));
         QVERIFY(library.clients()->empty());
@@ -272,7 +275,8 @@ class TestStore : public QObject {
         file.write("abc");
         file.close();
         // FIPS 180-4's example for SHA-256 of "abc".
-        QCOMPARE(hashFile(file.fileName())->toHex(), QByteArray("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad"));
+        QCOMPARE(hashFile(file.fileName())->toHex(),
+                 QByteArray("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad"));
         QVERIFY(!hashFile(dir.filePath("nothing")));
     }
 };

@@ -38,7 +38,8 @@ inline Picture blobs(int w, int h, double dx, double dy) {
     for (int y = 0; y < h; ++y)
         for (int x = 0; x < w; ++x) {
             const double u = x - dx, v = y - dy;
-            const double g = 120 + 60 * std::sin(u * 0.31 + 1.3 * std::sin(v * 0.17)) + 50 * std::cos(v * 0.23 - 0.9 * std::sin(u * 0.11));
+            const double g = 120 + 60 * std::sin(u * 0.31 + 1.3 * std::sin(v * 0.17)) +
+                             50 * std::cos(v * 0.23 - 0.9 * std::sin(u * 0.11));
             for (int c = 0; c < 3; ++c) p.at(x, y)[c] = static_cast<std::uint8_t>(std::clamp(g, 0.0, 255.0));
         }
     return p;
@@ -57,8 +58,12 @@ inline SetContext context(double statureCm = 175) {
     return c;
 }
 
-inline Result<MeasuredSet> measured(const sim::ClipSpec& s, const PoseFrames& poses) { return measureSet(poses, facts(s), context(s.motion.body.statureCm)); }
-inline Result<MeasuredSet> measured(const sim::ClipSpec& s) { return measured(s, sim::truePoses(s)); }
+inline Result<MeasuredSet> measured(const sim::ClipSpec& s, const PoseFrames& poses) {
+    return measureSet(poses, facts(s), context(s.motion.body.statureCm));
+}
+inline Result<MeasuredSet> measured(const sim::ClipSpec& s) {
+    return measured(s, sim::truePoses(s));
+}
 
 /// The same landmarks with the jitter of a network, standard deviation in pixels.
 inline PoseFrames jittered(PoseFrames poses, double px, unsigned seed = 1) {
@@ -80,6 +85,9 @@ inline double value(const MeasuredSet& set, int rep, const std::string& id) {
 }  // namespace made
 
 /// Fails with both numbers in the message.
-#define NEAR(actual, expected, tolerance)                                                                      \
-    QVERIFY2(std::abs((actual) - (expected)) <= (tolerance),                                                   \
-             qPrintable(QString("%1 is %2, wanted %3 ± %4").arg(#actual).arg(double(actual)).arg(double(expected)).arg(double(tolerance))))
+#define NEAR(actual, expected, tolerance)                                                                   \
+    QVERIFY2(std::abs((actual) - (expected)) <= (tolerance), qPrintable(QString("%1 is %2, wanted %3 ± %4") \
+                                                                            .arg(#actual)                   \
+                                                                            .arg(double(actual))            \
+                                                                            .arg(double(expected))          \
+                                                                            .arg(double(tolerance))))
