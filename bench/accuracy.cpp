@@ -39,7 +39,7 @@ std::vector<sim::ClipSpec> specs(int bodies, int height) {
     for (int i = 0; i < bodies && i < static_cast<int>(builds.size()); ++i) {
         const Build& b = builds[static_cast<std::size_t>(i)];
         sim::ClipSpec s;
-        s.motion.body = {b.stature, b.girth, b.legs, b.trunk, b.skin, b.shirt, b.shorts, b.shoe, b.hair};
+        s.motion.body.statureCm = b.stature;
         s.scene.camera.azimuthDeg = b.azimuth;
         s.scene.camera.height = height;
         s.scene.camera.width = height * 16 / 9 / 2 * 2;
@@ -101,7 +101,7 @@ void compare(const sim::ClipSpec& spec, const SetResult& seen, const SetResult& 
                 if (const Measurement* t = truth.reps[i].find(m.id))
                     table.measures[m.id].add(m.value - t->value, m.pm90);
     }
-    const sim::SquatMotion motion(spec.motion);
+    const sim::SpecMotion motion(spec.motion);
     const int near = spec.scene.camera.azimuthDeg > 0 ? 1 : 0;
     static const char* const kPhases[] = {"top", "lowering", "bottom", "lifting"};
     for (std::size_t i = 0; i < seen.timesS.size(); ++i) {
@@ -177,7 +177,7 @@ int main(int argc, char** argv) {
         table.frames += static_cast<int>(seen->poses.frames.size());
         table.tracked += static_cast<int>(
             std::count_if(seen->poses.frames.begin(), seen->poses.frames.end(), [](const auto& f) { return f.found; }));
-        compare(spec, seen->set.result, truth->result, sim::SquatMotion(spec.motion).reps(), table);
+        compare(spec, seen->set.result, truth->result, sim::SpecMotion(spec.motion).reps(), table);
         std::printf("%.0f cm, %s side:", spec.motion.body.statureCm, sideName(seen->set.result.near).c_str());
         if (auto standard = analysis::loadStandard("whole-foot")) {
             judgeSet(seen->set.result, *standard);

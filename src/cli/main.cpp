@@ -120,9 +120,11 @@ int simulate(int argc, char** argv) {
     std::error_code problem;
     std::filesystem::create_directories(dir, problem);
     if (problem) return usage("The folder cannot be made: " + problem.message());
-    if (auto made = sim::makeClip(*spec, (dir / "clip.mp4").string(), [](long, long) { return !g_cancel; }); !made)
+    std::vector<Outline> outlines;
+    auto goOn = [](long, long) { return !g_cancel; };
+    if (auto made = sim::makeClip(*spec, (dir / "clip.mp4").string(), goOn, &outlines); !made)
         return cannotJudge(made.error());
-    if (auto wrote = analysis::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec)); !wrote)
+    if (auto wrote = analysis::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec, outlines)); !wrote)
         return cannotJudge(wrote.error());
     return 0;
 }

@@ -10,7 +10,12 @@ Camera::Camera(const CameraSpec& spec) : m_spec(spec) {
     m_eye = Vec3(std::cos(a) * spec.distanceM, spec.heightM, std::sin(a) * spec.distanceM);
     m_forward = (Vec3(0, spec.aimHeightM, 0) - m_eye).normalized();
     m_right = m_forward.cross(Vec3(0, 1, 0)).normalized();
-    m_up = m_right.cross(m_forward);
+    m_forward = (Vec3(0, spec.aimHeightM, 0) + spec.aimSideM * m_right - m_eye).normalized();
+    const Vec3 level = m_forward.cross(Vec3(0, 1, 0)).normalized(), upright = level.cross(m_forward);
+    const double roll = spec.rollDeg * std::numbers::pi / 180;
+    // A camera turned clockwise shows the world turned the other way.
+    m_right = std::cos(roll) * level - std::sin(roll) * upright;
+    m_up = std::sin(roll) * level + std::cos(roll) * upright;
 }
 
 bool Camera::project(const Vec3& world, double& x, double& y) const {

@@ -13,10 +13,12 @@ struct CameraSpec {
     double distanceM = 3.3;
     double heightM = 1.0;
     double aimHeightM = 0.88;
+    double aimSideM = 0;  ///< aimed beside the client, to the picture's right +
+    double rollDeg = 0;   ///< not level: picture turned clockwise +
     double focal = 1.25;  ///< focal length ÷ picture height
 };
 
-/// Where world points (squat_motion.h) lie in the picture.
+/// Where world points (skeleton.h) lie in the picture.
 class Camera {
   public:
     explicit Camera(const CameraSpec& spec);

@@ -1,15 +1,23 @@
 #include "sim/clip_maker.h"
 
 #include <algorithm>
+#include <cmath>
 #include <future>
 #include <nlohmann/json.hpp>
+
+#include "core/geometry/contour.h"
+#include "sim/figure.h"
 
 namespace zevo::sim {
 
 using nlohmann::json;
 
+std::shared_ptr<const Motion> motionOf(const ClipSpec& spec) {
+    return spec.capture ? spec.capture : std::make_shared<const SpecMotion>(spec.motion);
+}
+
 std::vector<double> frameTimes(const ClipSpec& spec) {
-    const auto count = static_cast<long>(SquatMotion(spec.motion).durationS() * spec.frameRate);
+    const auto count = static_cast<long>(motionOf(spec)->durationS() * spec.frameRate);
     std::vector<double> times;
     for (long i = 0; i < count; ++i) {
         const double late =
@@ -30,8 +38,9 @@ PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
         camera.project(p, x, y);
         pose.at(id) = {static_cast<float>(x), static_cast<float>(y), 1, 1};
         const Vec3 rel = p - s.midHip;
-        pose.world[static_cast<std::size_t>(id)] = {static_cast<float>(rel.x()), static_cast<float>(-rel.y()),
-                                                    static_cast<float>(rel.z())};
+        pose.world[static_cast<std::size_t>(id)] = {static_cast<float>(rel.dot(camera.right())),
+                                                    static_cast<float>(-rel.dot(camera.up())),
+                                                    static_cast<float>(rel.dot(camera.forward()))};
     };
     auto pair = [&](Landmark left, const std::array<Vec3, 2>& p) {
         put(left, p[0]);
@@ -39,11 +48,12 @@ PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
     };
     const Vec3 f = (s.nose - s.headCentre).normalized();
     put(Landmark::Nose, s.nose);
+    const Vec3 r = s.chestRight, u = r.cross(f).normalized();
     for (int i = 1; i <= 6; ++i)
-        put(static_cast<Landmark>(i), s.headCentre + 0.08 * f + Vec3(0, 0.01, i <= 3 ? -0.03 : 0.03));
+        put(static_cast<Landmark>(i), s.headCentre + 0.08 * f + 0.035 * u + (i <= 3 ? -0.03 : 0.03) * r);
     pair(Landmark::LeftEar, s.ear);
-    put(Landmark::MouthLeft, s.headCentre + 0.08 * f - Vec3(0, 0.06, 0.02));
-    put(Landmark::MouthRight, s.headCentre + 0.08 * f - Vec3(0, 0.06, -0.02));
+    put(Landmark::MouthLeft, s.headCentre + 0.08 * f - 0.035 * u - 0.02 * r);
+    put(Landmark::MouthRight, s.headCentre + 0.08 * f - 0.035 * u + 0.02 * r);
     pair(Landmark::LeftShoulder, s.shoulder);
     pair(Landmark::LeftElbow, s.elbow);
     pair(Landmark::LeftWrist, s.wrist);
@@ -66,83 +76,208 @@ PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
 }
 
 PoseFrames truePoses(const ClipSpec& spec) {
-    const SquatMotion motion(spec.motion);
+    const auto motion = motionOf(spec);
     const Camera camera(spec.scene.camera);
     PoseFrames out;
-    for (double t : frameTimes(spec)) out.push_back(truePose(motion.at(t), camera, t));
+    for (double t : frameTimes(spec)) out.push_back(truePose(motion->at(t), camera, t));
     return out;
 }
 
-Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress) {
+namespace {
+
+/// Things that stand between the camera and the client.
+std::vector<Prop> thingsInFront(const SceneSpec& scene) {
+    const Camera camera(scene.camera);
+    const Vec3 toCamera = Vec3(camera.eye().x(), 0, camera.eye().z()).normalized();
+    const Vec3 across(std::abs(toCamera.z()), 0, std::abs(toCamera.x()));  // along the picture, room axes
+    if (scene.inFront == "post") {
+        const Vec3 foot = 0.75 * toCamera + 0.10 * across;
+        return {{Prop::Kind::Rod, foot, foot + Vec3(0, 2.2, 0), 0.035, {64, 70, 84}}};
+    }
+    if (scene.inFront == "bench")
+        return {{Prop::Kind::Box,
+                 0.80 * toCamera + Vec3(0, 0.19, 0) + 0.32 * across,
+                 Vec3(0.10, 0.19, 0.10) + 0.35 * across,
+                 0,
+                 {92, 74, 66}}};
+    return {};
+}
+
+/// Draws the frames of one spec; one instance per thread.
+class FrameMaker {
+  public:
+    FrameMaker(const ClipSpec& spec, std::shared_ptr<const Motion> motion, std::shared_ptr<const Figure> figure)
+        : m_spec(spec),
+          m_motion(std::move(motion)),
+          m_figure(std::move(figure)),
+          m_renderer(spec.scene),
+          m_things(thingsInFront(spec.scene)) {
+        if (!spec.scene.bystander) return;
+        MotionSpec other;
+        other.body.statureCm = 170;
+        other.body.shirt = {92, 104, 84};
+        other.body.looseTrousers = true;
+        const Camera camera(spec.scene.camera);
+        const Vec3 away = Vec3(camera.forward().x(), 0, camera.forward().z()).normalized();
+        buildFigure(moved(SpecMotion(other).at(0.5), 1.3 * away + 0.95 * camera.right()), other.body, m_other);
+        for (auto& g : m_other.groups) g = static_cast<std::uint8_t>(g + kBystanderGroups);
+    }
+
+    void draw(double timeS, long frame, Picture& out) {
+        const double open = m_spec.scene.shutter / m_spec.frameRate;
+        if (open <= 0) return drawMoment(timeS, frame, out);
+        // Three moments while the shutter is open, averaged.
+        constexpr int kMoments = 3;
+        std::vector<int> sum;
+        for (int k = 0; k < kMoments; ++k) {
+            drawMoment(timeS + open * (k / (kMoments - 1.0) - 0.5), frame, out);
+            sum.resize(out.rgb.size());
+            for (std::size_t i = 0; i < sum.size(); ++i) sum[i] += out.rgb[i];
+        }
+        for (std::size_t i = 0; i < sum.size(); ++i) out.rgb[i] = static_cast<std::uint8_t>(sum[i] / kMoments);
+    }
+
+    Outline outline(double timeS) {
+        int width = 0, height = 0;
+        m_renderer.mask(m_mask, width, height);
+        Outline out{timeS, {}};
+        const auto line = largestContour(m_mask, width, height, 0.5F);
+        constexpr std::size_t kEvery = 3;
+        for (std::size_t i = 0; i < line.size(); i += kEvery)
+            out.points.emplace_back(static_cast<float>(line[i].x() * Renderer::kMaskStep),
+                                    static_cast<float>(line[i].y() * Renderer::kMaskStep));
+        return out;
+    }
+
+  private:
+    void drawMoment(double timeS, long frame, Picture& out) {
+        const Skeleton s = m_motion->at(timeS);
+        m_figure->build(s, m_mesh);
+        addProps(s.props, m_mesh);
+        addProps(m_things, m_mesh);
+        m_mesh.append(m_other);
+        m_renderer.draw(m_mesh, frame, out);
+    }
+
+    ClipSpec m_spec;
+    std::shared_ptr<const Motion> m_motion;
+    std::shared_ptr<const Figure> m_figure;
+    Renderer m_renderer;
+    std::vector<Prop> m_things;
+    Mesh m_mesh, m_other;
+    std::vector<float> m_mask;
+};
+
+}  // namespace
+
+Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress,
+                      std::vector<Outline>* outlines) {
     const CameraSpec& camera = spec.scene.camera;
+    const auto figure = makeFigure(spec.motion.body);
+    if (!figure) return figure.error();
     media::WriteOptions options = spec.video;
     options.frameRate = spec.frameRate;
     auto writer = media::ClipWriter::create(path, camera.width, camera.height, options);
     if (!writer) return writer.error();
-    const SquatMotion motion(spec.motion);
+    const auto motion = motionOf(spec);
     const auto times = frameTimes(spec);
     const long count = static_cast<long>(times.size());
     constexpr int kWorkers = 2;
-    std::vector<Renderer> renderers;
-    for (int i = 0; i < kWorkers; ++i) renderers.emplace_back(spec.scene);
-    auto render = [&](int worker, long frame) {
-        Mesh mesh;
+    std::vector<FrameMaker> makers;
+    for (int i = 0; i < kWorkers; ++i) makers.emplace_back(spec, motion, *figure);
+    struct Drawn {
         Picture picture;
-        buildFigure(motion.at(times[frame]), spec.motion.body, mesh);
-        renderers[worker].draw(mesh, frame, picture);
-        return picture;
+        Outline outline;
+    };
+    auto render = [&](int worker, long frame) {
+        Drawn out;
+        FrameMaker& maker = makers[static_cast<std::size_t>(worker)];
+        const double t = times[static_cast<std::size_t>(frame)];
+        maker.draw(t, frame, out.picture);
+        if (outlines) out.outline = maker.outline(t);
+        return out;
     };
     // One frame ahead per renderer: the next is drawn while this one is encoded.
-    std::array<std::future<Picture>, kWorkers> drawn;
+    std::array<std::future<Drawn>, kWorkers> drawn;
     auto start = [&](long frame) {
         if (frame < count)
             drawn[frame % kWorkers] = std::async(std::launch::async, render, static_cast<int>(frame % kWorkers), frame);
     };
     for (int w = 0; w < kWorkers; ++w) start(w);
     for (long frame = 0; frame < count; ++frame) {
-        const Picture picture = drawn[frame % kWorkers].get();
+        const Drawn now = drawn[frame % kWorkers].get();
         start(frame + kWorkers);
-        if (auto wrote = writer->write(picture.view(), times[frame]); !wrote) return wrote;
+        if (auto wrote = writer->write(now.picture.view(), times[frame]); !wrote) return wrote;
+        if (outlines) outlines->push_back(now.outline);
         if (progress && !progress(frame + 1, count)) return Error{"Stopped.", path};
     }
     return writer->finish();
 }
 
-std::string truthJson(const ClipSpec& spec) {
-    const SquatMotion motion(spec.motion);
+std::string truthJson(const ClipSpec& spec, const std::vector<Outline>& outlines) {
+    const auto motion = motionOf(spec);
     const Camera camera(spec.scene.camera);
     const int near = spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
+    auto rounded = [](double v) { return std::round(v * 1e4) / 1e4; };
     json out{{"schema", "zevo-truth-1"},
+             {"movement", spec.motion.movement},
+             {"variation", spec.motion.variation},
              {"stature_cm", spec.motion.body.statureCm},
+             {"figure", spec.motion.body.figure},
              {"near_side", near ? "right" : "left"},
-             {"planted", spec.planted}};
-    for (const auto& r : motion.reps())
-        out["reps"].push_back({{"start_s", r.startS}, {"bottom_s", r.bottomS}, {"end_s", r.endS}});
-    for (double t : frameTimes(spec)) {
-        const Skeleton s = motion.at(t);
-        const TrueAngles a = trueAngles(s, near);
+             {"planted", spec.planted},
+             {"reps", json::array()},
+             {"frames", json::array()}};
+    const RepSpec clean;
+    for (std::size_t i = 0; i < motion->reps().size(); ++i) {
+        const RepTruth& r = motion->reps()[i];
+        json rep{{"start_s", r.startS}, {"bottom_s", r.bottomS}, {"end_s", r.endS}, {"dials", json::object()}};
+        if (!spec.capture)
+            for (const Dial& d : dials())
+                if (const double v = spec.motion.reps[i].*d.value; v != clean.*d.value) rep["dials"][d.name] = v;
+        out["reps"].push_back(rep);
+    }
+    const auto times = frameTimes(spec);
+    for (std::size_t i = 0; i < times.size(); ++i) {
+        const Skeleton s = motion->at(times[i]);
         auto place = [&](const Vec3& p) {
             double x = 0, y = 0;
             camera.project(p, x, y);
-            return json{p.x(), p.y(), p.z(), x, y};
+            return json{rounded(p.x()), rounded(p.y()), rounded(p.z()), rounded(x), rounded(y)};
         };
         static const char* const kPhase[] = {"top", "lowering", "bottom", "lifting"};
-        out["frames"].push_back({{"t_s", t},
-                                 {"phase", kPhase[static_cast<int>(s.phase)]},
-                                 {"rep", s.rep},
-                                 {"knee_flexion", a.kneeFlexion},
-                                 {"hip_flexion", a.hipFlexion},
-                                 {"trunk_lean", a.trunkLean},
-                                 {"shin_angle", a.shinAngle},
-                                 {"thigh_angle", a.thighAngle},
-                                 {"heel_rise", a.heelRiseCm},
-                                 {"hip", place(s.hip[near])},
-                                 {"knee", place(s.knee[near])},
-                                 {"ankle", place(s.ankle[near])},
-                                 {"heel", place(s.heel[near])},
-                                 {"toe", place(s.toe[near])},
-                                 {"shoulder", place(s.shoulder[near])},
-                                 {"mass_centre", place(s.massCentre)}});
+        json frame{{"t_s", times[i]},
+                   {"phase", kPhase[static_cast<int>(s.phase)]},
+                   {"rep", s.rep},
+                   {"mid_hip", place(s.midHip)},
+                   {"lumbar_low", place(s.lumbarLow)},
+                   {"lumbar_high", place(s.lumbarHigh)},
+                   {"mid_shoulder", place(s.midShoulder)},
+                   {"head", place(s.headCentre)},
+                   {"nose", place(s.nose)},
+                   {"mass_centre", place(s.massCentre)}};
+        for (int side = 0; side < 2; ++side) {
+            const TrueAngles a = trueAngles(s, side);
+            json& leg = frame[side == 0 ? "left" : "right"];
+            leg = {{"knee_flexion", rounded(a.kneeFlexion)}, {"hip_flexion", rounded(a.hipFlexion)},
+                   {"trunk_lean", rounded(a.trunkLean)},     {"shin_angle", rounded(a.shinAngle)},
+                   {"thigh_angle", rounded(a.thighAngle)},   {"heel_rise", rounded(a.heelRiseCm)}};
+            const std::pair<const char*, const std::array<Vec3, 2>*> joints[] = {
+                {"hip", &s.hip}, {"knee", &s.knee},         {"ankle", &s.ankle}, {"heel", &s.heel},   {"ball", &s.ball},
+                {"toe", &s.toe}, {"shoulder", &s.shoulder}, {"elbow", &s.elbow}, {"wrist", &s.wrist}, {"ear", &s.ear}};
+            for (const auto& [name, pair] : joints) leg[name] = place((*pair)[side]);
+        }
+        for (const auto& [key, value] : frame[near ? "right" : "left"].items()) frame[key] = value;
+        const TrueFront front = trueFront(s);
+        frame["knee_separation"] = rounded(front.kneeSeparation);
+        frame["stance_over_shoulders"] = rounded(front.stanceOverShoulders);
+        frame["hip_tilt"] = rounded(front.hipTiltDeg);
+        if (i < outlines.size()) {
+            json line = json::array();
+            for (const auto& [x, y] : outlines[i].points) line.push_back({x, y});
+            frame["outline"] = line;
+        }
+        out["frames"].push_back(frame);
     }
     return out.dump();
 }
@@ -186,6 +321,10 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(body, "girth", b.girth, "body");
     r.get(body, "legs", b.legShare, "body");
     r.get(body, "trunk", b.trunkShare, "body");
+    r.get(body, "arms", b.armShare, "body");
+    r.get(body, "loose_trousers", b.looseTrousers, "body");
+    r.get(body, "long_sleeves", b.longSleeves, "body");
+    r.get(body, "figure", b.figure, "body");
     r.colour(body, "skin", b.skin, "body");
     r.colour(body, "shirt", b.shirt, "body");
     r.colour(body, "shorts", b.shorts, "body");
@@ -197,15 +336,33 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(camera, "azimuth_deg", c.azimuthDeg, "camera");
     r.get(camera, "distance_m", c.distanceM, "camera");
     r.get(camera, "height_m", c.heightM, "camera");
+    r.get(camera, "aim_height_m", c.aimHeightM, "camera");
+    r.get(camera, "aim_side_m", c.aimSideM, "camera");
+    r.get(camera, "roll_deg", c.rollDeg, "camera");
+    r.get(camera, "focal", c.focal, "camera");
     r.get(root, "noise", spec.scene.noise, "");
     r.get(root, "light", spec.scene.light, "");
     r.get(root, "show_client", spec.scene.showClient, "");
+    r.get(root, "shutter", spec.scene.shutter, "");
+    r.get(root, "in_front", spec.scene.inFront, "");
+    r.get(root, "bystander", spec.scene.bystander, "");
     r.get(root, "seed", spec.scene.seed, "");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");
     r.get(root, "quality", spec.video.quality, "");
     r.get(root, "planted", spec.planted, "");
-    r.get(root, "stance", spec.motion.stanceShare, "");
+    MotionSpec& motion = spec.motion;
+    r.get(root, "movement", motion.movement, "");
+    r.get(root, "variation", motion.variation, "");
+    r.get(root, "stance", motion.stanceShare, "");
+    r.get(root, "toe_out_uneven_deg", motion.toeOutUnevenDeg, "");
+    r.get(root, "feet_far_cm", motion.feetFarCm, "");
+    r.get(root, "load", motion.loadShare, "");
+    r.get(root, "lead_in_s", motion.leadInS, "");
+    std::string leg = "right";
+    r.get(root, "working_leg", leg, "");
+    motion.workingLeg = leg == "left" ? 0 : 1;
+    const json drift = root.value("drift", json::object());
     r.get(root, "toe_out_deg", spec.motion.toeOutDeg, "");
     r.get(root, "standing_knee_deg", spec.motion.standingKneeDeg, "");
     const json reps = root.value("reps", json::array());
@@ -215,20 +372,14 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
         RepSpec rep;
         const json& j = reps[i];
         if (!j.is_object()) return Error{"Each rep of the spec must be an object.", path};
-        r.get(j, "thigh_bottom_deg", rep.thighBottomDeg, path);
-        r.get(j, "shin_bottom_deg", rep.shinBottomDeg, path);
-        r.get(j, "lower_s", rep.lowerS, path);
-        r.get(j, "pause_s", rep.pauseS, path);
-        r.get(j, "lift_s", rep.liftS, path);
-        r.get(j, "top_s", rep.topS, path);
-        r.get(j, "heel_rise_cm", rep.heelRiseCm, path);
-        r.get(j, "toe_rise_cm", rep.toeRiseCm, path);
-        r.get(j, "extra_lean_deg", rep.extraLeanDeg, path);
-        r.get(j, "neck_deg", rep.neckDeg, path);
-        r.get(j, "knees_first", rep.kneesFirst, path);
-        r.get(j, "bounce", rep.bounce, path);
-        r.get(j, "balance_shift", rep.balanceShift, path);
-        r.get(j, "lockout_lean_deg", rep.lockoutLeanDeg, path);
+        // Fatigue: what is added by the last rep, growing evenly over the set.
+        const double tired = reps.size() > 1 ? static_cast<double>(i) / static_cast<double>(reps.size() - 1) : 0.0;
+        for (const Dial& d : dials()) {
+            double more = 0;
+            r.get(j, d.name, rep.*d.value, path);
+            r.get(drift, d.name, more, "drift");
+            rep.*d.value += tired * more;
+        }
         if (rep.lowerS < 0.1 || rep.liftS < 0.1 || rep.pauseS < 0 || rep.topS < 0.05)
             return Error{"A rep's times are too short.", path};
         spec.motion.reps.push_back(rep);
@@ -238,6 +389,11 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
         return Error{"The spec's camera needs an even width and height between 64 and 4096.", "camera"};
     if (spec.frameRate < 1 || spec.frameRate > 240)
         return Error{"The spec's frame_rate must lie between 1 and 240.", "frame_rate"};
+    if (b.figure != "drawn" && b.figure != "mesh")
+        return Error{"The spec's figure must be “drawn” or “mesh”.", "body/figure"};
+    if (!spec.scene.inFront.empty() && spec.scene.inFront != "post" && spec.scene.inFront != "bench")
+        return Error{"The spec's in_front must be “post” or “bench”.", "in_front"};
+    if (auto known = checkMovement(motion); !known) return known.error();
     if (b.statureCm < 100 || b.statureCm > 230)
         return Error{"The spec's stature_cm must lie between 100 and 230.", "body/stature_cm"};
     return spec;

@@ -1,20 +1,24 @@
 #pragma once
 
 #include <functional>
+#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/body/landmarks.h"
+#include "core/body/outline.h"
 #include "core/result.h"
 #include "media/clip_writer.h"
+#include "sim/motion.h"
 #include "sim/renderer.h"
-#include "sim/squat_motion.h"
 
 namespace zevo::sim {
 
 /// Everything a made-up clip is made from; the same spec gives the same pictures.
 struct ClipSpec {
-    SquatSpec motion;
+    MotionSpec motion;
+    /// When set, this moves the client (a capture of a person, capture.h) and `motion` only gives body and clothes.
+    std::shared_ptr<const Motion> capture;
     SceneSpec scene;
     media::WriteOptions video;
     double frameRate = 30;
@@ -23,6 +27,9 @@ struct ClipSpec {
     /// The faults this clip was made to show, by fault id (written into the truth file).
     std::vector<std::string> planted;
 };
+
+/// What moves the client of this spec.
+std::shared_ptr<const Motion> motionOf(const ClipSpec& spec);
 
 /// Presentation times of the clip's frames.
 std::vector<double> frameTimes(const ClipSpec& spec);
@@ -34,11 +41,14 @@ PoseFrames truePoses(const ClipSpec& spec);
 /// Told (frames done, frames in all); returns false to stop.
 using Progress = std::function<bool(long, long)>;
 
-/// Renders on two threads and writes the clip. A stopped or failed run leaves no file.
-Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress = {});
+/// Renders on two threads and writes the clip. A stopped or failed run leaves no file. With `outlines` the client's
+/// true outline in each frame is kept (picture pixels).
+Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress = {},
+                      std::vector<Outline>* outlines = nullptr);
 
-/// True joint positions, angles, phases and rep marks of every frame as JSON text (docs/formats.md).
-std::string truthJson(const ClipSpec& spec);
+/// The truth of every frame as JSON text (docs/formats.md): joint centres in the room and in the picture, angles,
+/// outline, mass centre, phases, rep marks, and each rep's dials that are not at rest.
+std::string truthJson(const ClipSpec& spec, const std::vector<Outline>& outlines = {});
 
 /// Reads a spec from JSON text (docs/formats.md); errors name the field.
 Result<ClipSpec> clipSpecFromJson(const std::string& text);

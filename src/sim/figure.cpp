@@ -1,29 +1,15 @@
 // The clothed body around a skeleton: tubes with measured half-widths along each limb, ellipsoids for head
 // and seat. Radii are in centimetres at a stature of 175 cm and scale with stature and girth.
+#include "sim/figure.h"
+
 #include <algorithm>
 #include <cmath>
+#include <cstdlib>
 #include <initializer_list>
 #include <numbers>
 
-#include "sim/mesh.h"
-
 namespace zevo::sim {
 namespace {
-
-enum Group : std::uint8_t {
-    Skin = 1,
-    Shirt = 2,
-    Shorts = 3,
-    Hair = 4,
-    Face = 5,
-    LeftShoe = 8,
-    RightShoe = 9,
-    LeftLeg = 10,
-    RightLeg = 11,
-    LeftArm = 12,
-    RightArm = 13,
-    Trim = 14
-};
 
 struct Section {
     double t, offset, front, side;
@@ -86,9 +72,29 @@ struct Builder {
     Mesh& mesh;
     double cm;     // one figure-centimetre in metres, lengths
     double thick;  // the same for thicknesses
-    Vec3 right{0, 0, 1};
 
-    Vec3 forwardOf(const Vec3& up) const { return up.cross(right).normalized(); }
+    /// The spine as a line that bends softly: a place `along` it (metres above the mid-hip), its direction and the
+    /// body's right there.
+    struct SpinePlace {
+        Vec3 centre, up, right;
+    };
+    SpinePlace spineAt(double along) const {
+        const std::array<Vec3, 4> joint{s.midHip, s.lumbarLow, s.lumbarHigh, s.midShoulder};
+        auto onLinks = [&](double a) -> Vec3 {
+            for (std::size_t k = 0; k < 3; ++k) {
+                const double length = (joint[k + 1] - joint[k]).norm();
+                if (a < length || k == 2) return joint[k] + (joint[k + 1] - joint[k]) / length * a;
+                a -= length;
+            }
+            return joint[3];
+        };
+        const double reach = 4 * cm * body.trunkShare;
+        Vec3 centre = Vec3::Zero();
+        for (int k = -2; k <= 2; ++k) centre += onLinks(along + reach * k / 2) / 5;
+        const Vec3 up = (onLinks(along + reach) - onLinks(along - reach)).normalized();
+        const double w = std::clamp(along / (50 * cm * body.trunkShare), 0.0, 1.0);
+        return {centre, up, (s.pelvisRight * (1 - w) + s.chestRight * w).normalized()};
+    }
 
     void shoe(int i) {
         const auto group = static_cast<std::uint8_t>(i == 0 ? LeftShoe : RightShoe);
@@ -149,34 +155,34 @@ struct Builder {
         // Socks and the leg of the shorts.
         addLimb(mesh, s.hip[i], s.knee[i], s.ankle[i], plane, kThigh, kShank, thick, 1.86, 2.0, 0.35,
                 {{224, 222, 214}, group, 0});
-        addLimb(mesh, s.hip[i], s.knee[i], s.ankle[i], plane, kThigh, kShank, thick, 0.0, 0.58, 1.3,
-                {body.shorts, Shorts, 0.7F}, 1.2);
+        if (body.looseTrousers)
+            addLimb(mesh, s.hip[i], s.knee[i], s.ankle[i], plane, kThigh, kShank, thick, 0.0, 1.93, 1.6,
+                    {body.shorts, static_cast<std::uint8_t>(i == 0 ? LeftTrouser : RightTrouser), 1.2F}, 2.6);
+        else
+            addLimb(mesh, s.hip[i], s.knee[i], s.ankle[i], plane, kThigh, kShank, thick, 0.0, 0.58, 1.3,
+                    {body.shorts, Shorts, 0.7F}, 1.2);
         // Seat: turned half-way between pelvis and thigh.
-        const Vec3 up = (s.lumbar - s.midHip).normalized();
+        const Vec3 up = (s.lumbarLow - s.midHip).normalized();
         const Vec3 mid = (up - thighDown).normalized();
-        const Vec3 back = -forwardOf(mid);
+        const Vec3 back = -mid.cross(s.pelvisRight).normalized();
         addEllipsoid(mesh, s.hip[i] + (back * 3.6 - up * 0.6) * thick, back * 8.3 * thick, mid * 9.8 * thick,
-                     right * 8.4 * thick, {body.shorts, Shorts, 0.6F});
+                     s.pelvisRight * 8.4 * thick, {body.shorts, Shorts, 0.6F});
     }
 
     void torso() {
-        const Vec3 pelvisUp = (s.lumbar - s.midHip).normalized(), chestUp = (s.midShoulder - s.lumbar).normalized();
-        const double pelvisLength = (s.lumbar - s.midHip).norm(), chestLength = (s.midShoulder - s.lumbar).norm();
+        const Vec3 right = s.chestRight;
+        const Vec3 chestUp = (s.midShoulder - s.lumbarHigh).normalized();
         auto tube = [&](std::initializer_list<Section> table, const Paint& paint) {
             // t: centimetres above the mid-hip along the spine at 175 cm.
             std::vector<Ring> rings;
             const double from = table.begin()->t, to = (table.end() - 1)->t;
-            for (int i = 0; i <= 22; ++i) {
-                const double t = from + (to - from) * i / 22;
-                const double along = t * cm * body.trunkShare;
-                const double w = std::clamp((along - 0.6 * pelvisLength) / (0.8 * pelvisLength), 0.0, 1.0);
-                const Vec3 up = (pelvisUp * (1 - w) + chestUp * w).normalized();
-                const Vec3 centre = along < pelvisLength
-                                        ? Vec3(s.midHip + pelvisUp * along)
-                                        : Vec3(s.lumbar + chestUp * std::min(along - pelvisLength, chestLength * 1.06));
+            for (int i = 0; i <= 26; ++i) {
+                const double t = from + (to - from) * i / 26;
+                const SpinePlace place = spineAt(t * cm * body.trunkShare);
+                const Vec3 front = place.up.cross(place.right).normalized();
                 const Section q = sectionAt(table, t);
                 rings.push_back(
-                    {centre + forwardOf(up) * q.offset * thick, forwardOf(up), right, q.front * thick, q.side * thick});
+                    {place.centre + front * q.offset * thick, front, place.right, q.front * thick, q.side * thick});
             }
             addTube(mesh, rings, paint, 28);
         };
@@ -196,7 +202,7 @@ struct Builder {
               {51.5, -1.5, 7.2, 10.0},
               {54, -1.0, 6.2, 7.0}},
              {body.shirt, Shirt, 1.0F});
-        const Vec3 f = forwardOf(chestUp);
+        const Vec3 f = chestUp.cross(right).normalized();
         for (int i = 0; i < 2; ++i) {
             const double sign = i == 0 ? -1 : 1;
             addEllipsoid(mesh, s.midShoulder + (-chestUp * 13 + f * 4.6 + right * sign * 7.5) * thick, f * 7.2 * thick,
@@ -212,14 +218,15 @@ struct Builder {
     }
 
     void arm(int i) {
+        const Vec3 right = s.chestRight;
         const auto group = static_cast<std::uint8_t>(i == 0 ? LeftArm : RightArm);
         const Vec3 plane =
             (right - (s.wrist[i] - s.shoulder[i]).normalized() * right.dot((s.wrist[i] - s.shoulder[i]).normalized()))
                 .normalized();
         addLimb(mesh, s.shoulder[i], s.elbow[i], s.wrist[i], plane, kUpperArm, kForearm, thick, 0, 2, 0,
                 {body.skin, group, 0});
-        addLimb(mesh, s.shoulder[i], s.elbow[i], s.wrist[i], plane, kUpperArm, kForearm, thick, 0, 0.62, 1.2,
-                {body.shirt, Shirt, 0.8F}, 0.9);
+        addLimb(mesh, s.shoulder[i], s.elbow[i], s.wrist[i], plane, kUpperArm, kForearm, thick, 0,
+                body.longSleeves ? 1.94 : 0.62, 1.2, {body.shirt, Shirt, 0.8F}, body.longSleeves ? 0.2 : 0.9);
         addEllipsoid(mesh, s.shoulder[i] - right * (i == 0 ? -1 : 1) * 0.6 * thick, right * 6.0 * thick,
                      Vec3(0, 6.0 * thick, 0), Vec3(6.4 * thick, 0, 0), {body.shirt, Shirt, 0.5F});
         const Vec3 d = (s.wrist[i] - s.elbow[i]).normalized();
@@ -237,6 +244,7 @@ struct Builder {
     }
 
     void head() {
+        const Vec3 right = s.chestRight;
         const Vec3 f = [&] {
             const Vec3 toNose = s.nose - s.headCentre;
             const double tilt = std::atan2(0.028, 0.106);
@@ -279,7 +287,46 @@ struct Builder {
     }
 };
 
+class DrawnFigure : public Figure {
+  public:
+    explicit DrawnFigure(const BodySpec& body) : m_body(body) {}
+    void build(const Skeleton& skeleton, Mesh& mesh) const override { buildFigure(skeleton, m_body, mesh); }
+
+  private:
+    BodySpec m_body;
+};
+
+/// Debian's place of the mesh; ZEVO_FIGURE_MESH names another.
+std::string meshFile() {
+    const char* named = std::getenv("ZEVO_FIGURE_MESH");
+    return named ? named : "/usr/share/assimp/models/Collada/human.zae";
+}
+
 }  // namespace
+
+Result<std::shared_ptr<const Figure>> makeFigure(const BodySpec& body) {
+    if (body.figure == "mesh") return makeSkinnedFigure(body, meshFile());
+    return std::shared_ptr<const Figure>(std::make_shared<DrawnFigure>(body));
+}
+
+void addProps(const std::vector<Prop>& props, Mesh& mesh) {
+    for (const Prop& p : props) {
+        const Paint paint{p.colour, Thing, 0};
+        switch (p.kind) {
+            case Prop::Kind::Rod: {
+                const Vec3 along = (p.b - p.a).normalized();
+                const Vec3 any = std::abs(along.y()) < 0.9 ? Vec3(0, 1, 0) : Vec3(1, 0, 0);
+                const Vec3 front = along.cross(any).normalized(), side = along.cross(front);
+                addTube(mesh, {{p.a, front, side, p.radius, p.radius}, {p.b, front, side, p.radius, p.radius}}, paint);
+                break;
+            }
+            case Prop::Kind::Ball:
+                addEllipsoid(mesh, p.a, Vec3(p.b.x(), 0, 0), Vec3(0, p.b.y(), 0), Vec3(0, 0, p.b.z()), paint);
+                break;
+            case Prop::Kind::Box: addBox(mesh, p.a, p.b, paint); break;
+        }
+    }
+}
 
 void buildFigure(const Skeleton& skeleton, const BodySpec& body, Mesh& mesh) {
     mesh.clear();

@@ -14,6 +14,13 @@ void Mesh::clear() {
     groups.clear();
 }
 
+void Mesh::append(const Mesh& other) {
+    const auto first = static_cast<std::uint32_t>(vertices.size());
+    vertices.insert(vertices.end(), other.vertices.begin(), other.vertices.end());
+    groups.insert(groups.end(), other.groups.begin(), other.groups.end());
+    for (const auto& t : other.triangles) triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
+}
+
 Eigen::Vector3f linear(Colour c) {
     auto one = [](std::uint8_t v) { return std::pow(v / 255.0F, 2.2F); };
     return {one(c.r), one(c.g), one(c.b)};
@@ -109,6 +116,26 @@ void addCapsule(Mesh& mesh, const Vec3& p, const Vec3& q, double rp, double rq, 
                          rq * std::max(0.02, std::cos(a))});
     }
     addTube(mesh, rings, paint, around);
+}
+
+void addBox(Mesh& mesh, const Vec3& centre, const Vec3& half, const Paint& paint) {
+    const Eigen::Vector3f colour = linear(paint.colour);
+    for (int axis = 0; axis < 3; ++axis)
+        for (double side : {-1.0, 1.0}) {
+            const auto first = static_cast<std::uint32_t>(mesh.vertices.size());
+            Vec3 normal = Vec3::Zero();
+            normal[axis] = side;
+            const int u = (axis + 1) % 3, v = (axis + 2) % 3;
+            for (int k = 0; k < 4; ++k) {
+                Vec3 p = centre + half.cwiseProduct(normal);
+                p[u] += (k == 1 || k == 2 ? 1 : -1) * half[u];
+                p[v] += (k >= 2 ? 1 : -1) * half[v];
+                mesh.vertices.push_back({p.cast<float>(), normal.cast<float>(), colour, 0});
+            }
+            mesh.triangles.push_back({first, first + 1, first + 2});
+            mesh.triangles.push_back({first, first + 2, first + 3});
+            mesh.groups.insert(mesh.groups.end(), 2, paint.group);
+        }
 }
 
 }  // namespace zevo::sim

@@ -4,9 +4,12 @@
 #include <vector>
 
 #include "core/geometry/vectors.h"
-#include "sim/squat_motion.h"
+#include "sim/body.h"
 
 namespace zevo::sim {
+
+/// Pieces of a bystander have the group of the client's piece plus this.
+inline constexpr std::uint8_t kBystanderGroups = 32;
 
 /// Triangles with smooth normals. `group` keeps shading smooth inside one piece of cloth or skin and sharp
 /// at its edge.
@@ -17,9 +20,10 @@ struct Mesh {
     };
     std::vector<Vertex> vertices;
     std::vector<std::array<std::uint32_t, 3>> triangles;
-    std::vector<std::uint8_t> groups;  ///< one a triangle
+    std::vector<std::uint8_t> groups;  ///< one a triangle: 1…14 the client, 15 things, beyond that bystanders
 
     void clear();
+    void append(const Mesh& other);
 };
 
 /// One cross-section of a tube: an ellipse around `centre` in the plane of `front` and `side`.
@@ -42,10 +46,10 @@ void addEllipsoid(Mesh& mesh, const Vec3& centre, const Vec3& a, const Vec3& b, 
 /// A rounded cone from p (radius rp) to q (radius rq).
 void addCapsule(Mesh& mesh, const Vec3& p, const Vec3& q, double rp, double rq, const Paint& paint, int around = 12);
 
+/// An upright box.
+void addBox(Mesh& mesh, const Vec3& centre, const Vec3& half, const Paint& paint);
+
 /// Display colour to linear light.
 Eigen::Vector3f linear(Colour c);
-
-/// The whole client in this pose.
-void buildFigure(const Skeleton& skeleton, const BodySpec& body, Mesh& mesh);
 
 }  // namespace zevo::sim

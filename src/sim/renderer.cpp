@@ -292,7 +292,7 @@ struct Renderer::Impl {
                 for (int i = 0; i < inner; ++i) {
                     const Sample& s = at(i);
                     line[i] = s.normal;
-                    if (s.group == 0 || s.group >= 14 || s.group == 5) continue;
+                    if (const int piece = s.group % kBystanderGroups; piece == 0 || piece >= 14 || piece == 5) continue;
                     V3 sum = V3::Zero();
                     for (int k = -reach; k <= reach; k += 2) {
                         const int j = i + k;
@@ -396,6 +396,21 @@ struct Renderer::Impl {
 Renderer::Renderer(const SceneSpec& scene) : m_impl(std::make_unique<Impl>(scene)) {}
 Renderer::~Renderer() = default;
 Renderer::Renderer(Renderer&&) noexcept = default;
+
+void Renderer::mask(std::vector<float>& inside, int& width, int& height) const {
+    const Impl& i = *m_impl;
+    width = i.scene.camera.width / kMaskStep;
+    height = i.scene.camera.height / kMaskStep;
+    inside.assign(static_cast<std::size_t>(width) * height, 0);
+    constexpr int step = kMaskStep * kSuper;
+    for (int y = 0; y < i.tall; y += step)
+        for (int x = 0; x < i.wide; x += step) {
+            const auto group = i.samples[static_cast<std::size_t>(y) * i.wide + x].group;
+            const int my = (i.top + y) / step, mx = (i.left + x) / step;
+            if (group != 0 && group < 15 && my < height && mx < width)
+                inside[static_cast<std::size_t>(my) * width + mx] = 1;
+        }
+}
 
 void Renderer::draw(const Mesh& mesh, long frame, Picture& out) {
     m_impl->draw(mesh, frame, out);

@@ -2,6 +2,8 @@
 
 #include <cstdint>
 #include <memory>
+#include <string>
+#include <vector>
 
 #include "core/picture.h"
 #include "sim/camera.h"
@@ -14,6 +16,9 @@ struct SceneSpec {
     double noise = 2.0;      ///< sensor noise, standard deviation in 8-bit steps
     double light = 1.0;      ///< 1 = a well-lit room
     bool showClient = true;  ///< false: an empty room
+    double shutter = 0;      ///< motion blur: share of the frame time the shutter is open
+    std::string inFront;  ///< stands between camera and client: "" nothing, "post" of a rack, "bench" before the shins
+    bool bystander = false;  ///< somebody stands in the back of the room
     std::uint64_t seed = 1;
     Colour wall{205, 202, 194}, floor{168, 132, 96};
 };
@@ -27,6 +32,10 @@ class Renderer {
     Renderer(Renderer&&) noexcept;
     /// Draws frame number `frame` (seeds the noise).
     void draw(const Mesh& mesh, long frame, Picture& out);
+    /// Where the client (not his load, not a bystander) was visible in the last frame drawn: 0 or 1 for each block of
+    /// kMaskStep × kMaskStep pixels.
+    static constexpr int kMaskStep = 2;
+    void mask(std::vector<float>& inside, int& width, int& height) const;
 
   private:
     struct Impl;

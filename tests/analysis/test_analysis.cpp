@@ -77,7 +77,7 @@ class TestAnalysis : public QObject {
         QVERIFY(r.trackedShare > 0.99);
         QVERIFY(r.offSquareDeg < 12);
         const auto spec = sim::clipSpecFromJson(*readTextFile(ZEVO_TEST_DIR "/fixtures/side.json"));
-        const sim::SquatMotion motion(spec->motion);
+        const sim::SpecMotion motion(spec->motion);
         for (const auto& rep : r.reps) {
             const auto truth = sim::trueAngles(motion.at(rep.bottomS), 1);
             NEAR(rep.find("knee_flexion")->value, truth.kneeFlexion, 6);

@@ -28,7 +28,7 @@ class TestMeasures : public QObject {
         for (auto& r : spec.motion.reps) r.thighBottomDeg = thigh, r.shinBottomDeg = shin;
         const auto set = made::measured(spec);
         QVERIFY(bool(set));
-        const sim::SquatMotion motion(spec.motion);
+        const sim::SpecMotion motion(spec.motion);
         for (int i = 0; i < 2; ++i) {
             const auto truth = sim::trueAngles(motion.at(set->result.reps[static_cast<std::size_t>(i)].bottomS), 1);
             NEAR(made::value(*set, i, "knee_flexion"), truth.kneeFlexion, 0.5);
@@ -43,7 +43,7 @@ class TestMeasures : public QObject {
         auto spec = made::spec(2);
         spec.scene.camera = {};
         const auto set = made::measured(spec);
-        const sim::SquatMotion motion(spec.motion);
+        const sim::SpecMotion motion(spec.motion);
         const auto& rep = set->result.reps[0];
         const auto truth = sim::trueAngles(motion.at(rep.bottomS), 1);
         for (const auto& [id, value] :
@@ -179,7 +179,7 @@ class TestMeasures : public QObject {
     void massCentreOfThePoseIsThatOfTheBody() {
         const auto spec = made::spec(1);
         const auto set = made::measured(spec);
-        const sim::SquatMotion motion(spec.motion);
+        const sim::SpecMotion motion(spec.motion);
         const sim::Camera camera(spec.scene.camera);
         for (double t : {0.5, set->result.reps[0].bottomS}) {
             double x = 0, y = 0;

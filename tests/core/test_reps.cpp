@@ -42,7 +42,7 @@ class TestReps : public QObject {
         auto spec = made::spec(4);
         for (auto& r : spec.motion.reps) r.lowerS = 2.2, r.pauseS = 0.5, r.liftS = 1.3;
         const auto set = made::measured(spec);
-        const auto truth = sim::SquatMotion(spec.motion).reps();
+        const auto truth = sim::SpecMotion(spec.motion).reps();
         for (std::size_t i = 0; i < truth.size(); ++i) {
             const auto& r = set->result.reps[i];
             NEAR(r.startS, truth[i].startS, 4 / 30.0);
@@ -81,7 +81,7 @@ class TestReps : public QObject {
     void oneAndAHalfIsOne() {
         // Down, half up, down, up: joined from the moments of two reps of the virtual client.
         auto spec = made::spec(2);
-        const sim::SquatMotion motion(spec.motion);
+        const sim::SpecMotion motion(spec.motion);
         const sim::Camera camera(spec.scene.camera);
         const auto& events = motion.reps();
         const double turn = events[0].endS - 0.75 * spec.motion.reps[0].liftS;  // a quarter of the way up in time
@@ -106,7 +106,7 @@ class TestReps : public QObject {
     void repsCutOffByTheClipDoNotCount() {
         const auto spec = made::spec(3);
         auto poses = sim::truePoses(spec);
-        const auto events = sim::SquatMotion(spec.motion).reps();
+        const auto events = sim::SpecMotion(spec.motion).reps();
         std::erase_if(poses, [&](const auto& f) { return f.timeS < events[0].bottomS || f.timeS > events[2].bottomS; });
         const auto set = made::measured(spec, poses);
         QVERIFY(bool(set));

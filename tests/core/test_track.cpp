@@ -3,7 +3,8 @@
 
 #include "core/track/foot_follower.h"
 #include "core/track/track.h"
-#include "sim/mesh.h"
+#include "sim/figure.h"
+#include "sim/renderer.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -109,15 +110,7 @@ class TestTrack : public QObject {
         QFETCH(QString, kind);
         auto spec = made::spec(1);
         spec.scene.camera.azimuthDeg = azimuth;
-        // The 3D estimate of a network is in the camera's frame; the made poses carry the client's own.
-        auto poses = sim::truePoses(spec);
-        const double turn = azimuth * std::numbers::pi / 180;
-        for (auto& f : poses)
-            for (auto& w : f.world) {
-                const double forward = w[0], right = w[2];
-                w[0] = static_cast<float>(std::sin(turn) * forward - std::cos(turn) * right);
-                w[2] = static_cast<float>(-std::cos(turn) * forward - std::sin(turn) * right);
-            }
+        const auto poses = sim::truePoses(spec);
         QCOMPARE(QString::fromStdString(viewName(track(spec, poses).view)), kind);
     }
 
@@ -158,7 +151,7 @@ class TestTrack : public QObject {
         spec.motion.reps[0].heelRiseCm = 5;
         spec.motion.reps[0].lowerS = 1.0;
         spec.frameRate = 15;
-        const sim::SquatMotion motion(spec.motion);
+        const sim::SpecMotion motion(spec.motion);
         sim::Renderer renderer(spec.scene);
         const sim::Camera camera(spec.scene.camera);
         FootFollower follower;

@@ -110,7 +110,7 @@ class TestReference : public QObject {
                                   kShank.massShare + kThigh.massShare);
         NEAR(whole, 1.0, 0.01);
         const auto spec = made::spec(1);
-        const auto s = sim::SquatMotion(spec.motion).at(0);
+        const auto s = sim::SpecMotion(spec.motion).at(0);
         NEAR(s.massCentre.y() / 1.75, 0.56, 0.03);
     }
 
@@ -121,7 +121,7 @@ class TestReference : public QObject {
         NEAR(kKneeHeight + kThigh, kHipHeight, 0.005);
         QVERIFY(kShoulderHeight > kHipHeight + 0.25 && kHipBreadth < kShoulderBreadth);
         // The virtual client is built to these shares.
-        const auto s = sim::SquatMotion(made::spec(1).motion).at(0);
+        const auto s = sim::SpecMotion(made::spec(1).motion).at(0);
         NEAR((s.hip[0] - s.knee[0]).norm() / 1.75, kThigh, 0.002);
         NEAR((s.knee[0] - s.ankle[0]).norm() / 1.75, kShank, 0.002);
         NEAR(s.hip[0].y() / 1.75, kHipHeight, 0.02);

@@ -4,6 +4,7 @@
 
 #include "core/body/anthropometry.h"
 #include "media/clip_reader.h"
+#include "sim/figure.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -23,7 +24,7 @@ class TestSim : public QObject {
   private slots:
     void theSameSpecGivesTheSamePictures() {
         const auto spec = made::spec(1);
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         Mesh mesh;
         buildFigure(motion.at(3.0), spec.motion.body, mesh);
         SceneSpec scene;
@@ -41,7 +42,7 @@ class TestSim : public QObject {
         auto spec = made::spec(1);
         spec.motion.reps[0].heelRiseCm = 4;
         spec.motion.reps[0].kneesFirst = 0.7;
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         const double H = 1.75;
         for (double t = 0; t < motion.durationS(); t += 0.07) {
             const Skeleton s = motion.at(t);
@@ -56,7 +57,7 @@ class TestSim : public QObject {
 
     void heBalancesOverTheFoot() {
         const auto spec = made::spec(1);
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         const Skeleton s = motion.at(motion.reps()[0].bottomS);
         const double share = (s.massCentre.x() - s.heel[0].x()) / (s.toe[0].x() - s.heel[0].x());
         NEAR(share, 0.5, 0.05);
@@ -68,7 +69,7 @@ class TestSim : public QObject {
         r.thighBottomDeg = -6;
         r.shinBottomDeg = 28;
         spec.motion.toeOutDeg = 0;
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         const auto a = trueAngles(motion.at(motion.reps()[0].bottomS), 1);
         NEAR(a.thighAngle, -6, 2.0);  // the legs also slant sideways from the hips to the stance
         NEAR(a.shinAngle, 28, 2.0);
@@ -80,7 +81,7 @@ class TestSim : public QObject {
         auto spec = made::spec(3);
         spec.motion.reps[1].kneesFirst = 0.3;
         spec.motion.reps[2].bounce = 1;
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         for (double t = -0.5; t < motion.durationS() + 0.5; t += 1 / 240.0) {
             const auto a = trueAngles(motion.at(t), 0);
             QVERIFY2(
@@ -94,7 +95,7 @@ class TestSim : public QObject {
         scene.noise = 0;
         scene.camera.width = 640, scene.camera.height = 360;
         auto spec = made::spec(1);
-        const SquatMotion motion(spec.motion);
+        const SpecMotion motion(spec.motion);
         const Skeleton s = motion.at(motion.reps()[0].bottomS);
         Mesh mesh;
         buildFigure(s, spec.motion.body, mesh);

@@ -1,0 +1,225 @@
+#include "sim/poser.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/body/anthropometry.h"
+
+namespace zevo::sim {
+
+double ease(double x) {
+    x = std::clamp(x, 0.0, 1.0);
+    return x * x * x * (10 + x * (6 * x - 15));
+}
+
+Segments::Segments(const BodySpec& body)
+    : stature(body.statureCm / 100),
+      scale(stature / 1.75),
+      thigh(0.245 * stature * body.legShare),
+      shank(0.246 * stature * body.legShare),
+      ankleHeight(0.048 * stature),
+      trunk(0.288 * stature * body.trunkShare),
+      hipHalf(0.050 * stature),
+      shoulderHalf(0.103 * stature),
+      upperArm(0.172 * stature * body.armShare),
+      forearm(0.150 * stature * body.armShare),
+      heelBack(0.062 * scale),
+      ballAhead(0.128 * scale),
+      toeAhead(0.085 * scale),
+      footPointHeight(0.022 * scale) {}
+
+void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot) {
+    const double sign = side == 0 ? -1 : 1;
+    const double yaw = foot.toeOutDeg * kRad, pitch = foot.pitchDeg * kRad;
+    const Vec3 f(std::cos(yaw), 0, sign * std::sin(yaw)), up(0, 1, 0);
+    const double down = seg.ankleHeight - seg.footPointHeight;
+    const Vec3 ball = foot.flatAnkle + seg.ballAhead * f - down * up;
+    const Vec3 heel = foot.flatAnkle - seg.heelBack * f - down * up;
+    const Vec3 pivot = pitch >= 0 ? ball : heel;
+    auto turned = [&](const Vec3& p) -> Vec3 {
+        const Vec3 v = p - pivot;
+        const double a = v.dot(f), b = v.y(), c = std::cos(pitch), q = std::sin(pitch);
+        return pivot + (a * c + b * q) * f + (b * c - a * q) * up;
+    };
+    s.ankle[side] = turned(foot.flatAnkle);
+    s.heel[side] = turned(heel);
+    s.ball[side] = turned(ball);
+    const Vec3 toe = ball + seg.toeAhead * f;
+    s.toe[side] = pitch >= 0 ? toe : turned(toe);
+    s.footForward[side] = (std::cos(pitch) * f - std::sin(pitch) * up).normalized();
+}
+
+Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, const Vec3& towards, double inwardM,
+               double inwardSign) {
+    const Vec3 line = hip - ankle;
+    const double d = std::min(line.norm(), (thigh + shank) * 0.99999);
+    const Vec3 along = line.normalized();
+    const double a = (shank * shank - thigh * thigh + d * d) / (2 * d);
+    const double h = std::sqrt(std::max(0.0, shank * shank - a * a));
+    const Vec3 out = (towards - towards.dot(along) * along).normalized();
+    // The knee can only go round the line hip–ankle: sideways as far as it is bent.
+    const double turn = h < 1e-6 ? 0.0 : std::asin(std::clamp(inwardM / h, -0.95, 0.95));
+    Vec3 inward = out.cross(along);
+    if (inward.z() * inwardSign < 0) inward = -inward;
+    return ankle + a * along + h * (std::cos(turn) * out + std::sin(turn) * inward);
+}
+
+void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
+    auto upAt = [](double deg) { return Vec3(std::sin(deg * kRad), std::cos(deg * kRad), 0); };
+    // Shares of the spine: pelvis 0.22, lumbar 0.33, rib cage 0.45. The parts turn against each other so that the
+    // line hip–shoulder keeps the wanted lean.
+    const double lean = pose.leanDeg, tuck = pose.tuckDeg, bend = pose.roundDeg;
+    const Vec3 pelvis = upAt(lean - tuck - 0.45 * bend), lumbar = upAt(lean + 0.2 * tuck - 0.45 * bend),
+               ribs = upAt(lean + 0.34 * tuck + 0.55 * bend);
+    s.lumbarLow = s.midHip + 0.22 * seg.trunk * pelvis;
+    s.lumbarHigh = s.lumbarLow + 0.33 * seg.trunk * lumbar;
+    s.midShoulder = s.lumbarHigh + 0.45 * seg.trunk * ribs;
+    const double tip = pose.shoulderTipDeg * kRad;
+    s.chestRight = (std::cos(tip) * Vec3(0, 0, 1) - std::sin(tip) * ribs).normalized();
+
+    const Vec3 headUp = upAt(pose.headDeg), headForward(headUp.y(), -headUp.x(), 0);
+    const Vec3 neckUp = (0.65 * headUp + 0.35 * ribs).normalized();
+    s.headCentre = s.midShoulder + seg.scale * (0.150 * neckUp + 0.02 * headForward + 0.02 * headUp);
+    s.nose = s.headCentre + seg.scale * (0.106 * headForward - 0.028 * headUp);
+    for (int i = 0; i < 2; ++i) {
+        const Vec3 side = s.chestRight * (i == 0 ? -1 : 1);
+        s.ear[i] = s.headCentre + seg.scale * (0.074 * side - 0.005 * headUp);
+        s.shoulder[i] = s.midShoulder + seg.shoulderHalf * side;
+    }
+}
+
+namespace {
+
+/// Elbow between shoulder and wrist; a wrist out of reach comes nearer.
+void reachFor(Skeleton& s, const Segments& seg, int side, const Vec3& target, const Vec3& elbowTowards) {
+    const Vec3 line = target - s.shoulder[side];
+    const double most = (seg.upperArm + seg.forearm) * 0.995, least = std::abs(seg.upperArm - seg.forearm) + 0.06;
+    const double d = std::clamp(line.norm(), least, most);
+    const Vec3 along = line.normalized();
+    const double a = (seg.upperArm * seg.upperArm - seg.forearm * seg.forearm + d * d) / (2 * d);
+    const double h = std::sqrt(std::max(0.0, seg.upperArm * seg.upperArm - a * a));
+    const Vec3 out = (elbowTowards - elbowTowards.dot(along) * along).normalized();
+    s.elbow[side] = s.shoulder[side] + a * along + h * out;
+    s.wrist[side] = s.shoulder[side] + d * along;
+}
+
+const Colour kIron{62, 64, 68}, kSteel{150, 152, 156}, kWood{176, 136, 84};
+
+void addBar(Skeleton& s, const Vec3& middle, double plateRadius) {
+    const Vec3 z(0, 0, 1);
+    s.props.push_back({Prop::Kind::Rod, middle - 0.75 * z, middle + 0.75 * z, 0.014, kSteel});
+    for (double side : {-1.0, 1.0})
+        s.props.push_back({Prop::Kind::Rod, middle + side * 0.62 * z, middle + side * 0.66 * z, plateRadius, kIron});
+}
+
+void addBell(Skeleton& s, const Vec3& middle) {
+    Prop bell{Prop::Kind::Ball, middle, Vec3(0.085, 0.09, 0.085), 0, kIron};
+    s.props.push_back(bell);
+}
+
+}  // namespace
+
+void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, double depth) {
+    const Vec3 ribs = (s.midShoulder - s.lumbarHigh).normalized(), front = ribs.cross(s.chestRight).normalized();
+    const Vec3 pelvis = (s.lumbarLow - s.midHip).normalized(), belly = pelvis.cross(s.pelvisRight).normalized();
+    const double k = seg.scale, reach = seg.upperArm + seg.forearm;
+    for (int i = 0; i < 2; ++i) {
+        const double sign = i == 0 ? -1 : 1;
+        const Vec3 out = s.chestRight * sign;
+        switch (arms) {
+            case Arms::Forward: {
+                const double a = mix(8, 82, ease(std::min(1.0, depth * 1.15)));
+                const Vec3 upper(std::sin(a * kRad), -std::cos(a * kRad), 0.06 * sign);
+                s.elbow[i] = s.shoulder[i] + seg.upperArm * upper.normalized();
+                const double b = a + 10;
+                const Vec3 fore(std::sin(b * kRad), -std::cos(b * kRad), -0.10 * sign);
+                s.wrist[i] = s.elbow[i] + seg.forearm * fore.normalized();
+                break;
+            }
+            case Arms::Hang: {
+                // Hands slide down along the legs, a little ahead of the shins.
+                const double legX = 0.5 * (s.ankle[0].x() + s.ankle[1].x()) + 0.10 * k;
+                const double ahead =
+                    std::clamp((legX + rep.loadDriftCm / 100 * depth - s.shoulder[i].x()) / reach, -0.6, 0.6);
+                const Vec3 down(std::sin(std::asin(ahead)), -std::sqrt(1 - ahead * ahead), 0.05 * sign);
+                reachFor(s, seg, i, s.shoulder[i] + 0.98 * reach * down.normalized(), Vec3(-0.4, 0, 0.6 * sign));
+                break;
+            }
+            case Arms::Swing: {
+                const double a = mix(68, -14, depth);
+                const Vec3 d(std::sin(a * kRad), -std::cos(a * kRad), -0.22 * sign);
+                reachFor(s, seg, i, s.shoulder[i] + 0.97 * reach * d.normalized(), Vec3(0, -1, 0.3 * sign));
+                break;
+            }
+            case Arms::Chest:
+                reachFor(s, seg, i, s.midShoulder + (-0.15 * ribs + 0.19 * front + 0.05 * out) * k, -ribs + 0.4 * out);
+                break;
+            case Arms::Back:
+                reachFor(s, seg, i, s.midShoulder + (0.01 * ribs - 0.03 * front + 0.33 * out) * k, -ribs - 0.4 * front);
+                break;
+            case Arms::Hips:
+                reachFor(s, seg, i, s.midHip + (0.10 * pelvis + 0.05 * belly + 0.17 * out) * k, out - 0.6 * front);
+                break;
+            case Arms::Dowel:
+                if (i == 1)
+                    reachFor(s, seg, i, s.midShoulder + (0.10 * ribs - 0.14 * front + 0.03 * out) * k,
+                             out + 0.6 * ribs);
+                else
+                    reachFor(s, seg, i, s.midHip + (0.14 * pelvis - 0.17 * belly + 0.05 * out) * k, out - 0.5 * front);
+                break;
+            case Arms::Floor:
+                reachFor(
+                    s, seg, i,
+                    s.midShoulder + (-0.46 * ribs + 0.26 * out) * k + Vec3(0, 0.02 - s.midShoulder.y() + 0.05 * k, 0),
+                    out + Vec3(0, 0.3, 0));
+                break;
+        }
+    }
+}
+
+void poseProps(Skeleton& s, const MotionSpec& spec, const Segments& seg) {
+    const Vec3 ribs = (s.midShoulder - s.lumbarHigh).normalized(), front = ribs.cross(s.chestRight).normalized();
+    const Vec3 hands = (s.wrist[0] + s.wrist[1]) / 2 +
+                       0.07 * seg.scale * (s.wrist[0] + s.wrist[1] - s.elbow[0] - s.elbow[1]).normalized();
+    if (spec.variation == "goblet") addBell(s, hands + Vec3(0.02, 0, 0));
+    if (spec.variation == "swing") addBell(s, hands + Vec3(0, -0.04, 0));
+    if (spec.variation == "back-bar") addBar(s, s.midShoulder + (0.03 * ribs - 0.105 * front) * seg.scale, 0.13);
+    if (spec.variation == "romanian" || spec.variation == "stiff-leg") addBar(s, hands, 0.13);
+    if (spec.variation == "floor") addBar(s, hands, 0.225);
+    if (spec.variation == "dowel") {
+        const Vec3 up = (s.midShoulder - s.midHip).normalized(), back = -up.cross(s.chestRight).normalized();
+        const Vec3 low = s.midHip + back * 0.155 * seg.scale - up * 0.10;
+        s.props.push_back({Prop::Kind::Rod, low, low + up * 1.05, 0.012, kWood});
+    }
+}
+
+Vec3 massCentreOf(const Skeleton& s, double loadShare) {
+    Vec3 sum = Vec3::Zero();
+    double total = 0;
+    auto add = [&](const SegmentMass& m, const Vec3& nearEnd, const Vec3& farEnd) {
+        sum += m.massShare * (nearEnd + m.centreFromNearEnd * (farEnd - nearEnd));
+        total += m.massShare;
+    };
+    for (int i = 0; i < 2; ++i) {
+        add(segment::kThigh, s.hip[i], s.knee[i]);
+        add(segment::kShank, s.knee[i], s.ankle[i]);
+        add(segment::kFoot, s.heel[i], s.toe[i]);
+        add(segment::kUpperArm, s.shoulder[i], s.elbow[i]);
+        add(segment::kForearm, s.elbow[i], s.wrist[i]);
+        add(segment::kHand, s.wrist[i], s.wrist[i]);
+    }
+    add(segment::kTrunk, s.midShoulder, s.midHip);
+    add(segment::kHeadNeck, s.midShoulder, (s.ear[0] + s.ear[1]) / 2);
+    sum += loadShare * (s.wrist[0] + s.wrist[1]) / 2;
+    return sum / (total + loadShare);
+}
+
+bool isLunge(const std::string& movement) {
+    return movement == "split-squat" || movement == "rear-foot-raised" || stepsOut(movement);
+}
+
+bool stepsOut(const std::string& movement) {
+    return movement == "reverse-lunge" || movement == "forward-lunge" || movement == "lateral-lunge";
+}
+
+}  // namespace zevo::sim
