@@ -38,7 +38,7 @@ struct Plan {
 
 Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& rep) {
     const bool bench = spec.movement == "rear-foot-raised", still = !stepsOut(spec.movement);
-    const double pitchTop = bench ? 42 : 36, pitchBottom = bench ? 52 : 62,
+    const double pitchTop = bench ? 42 : 44, pitchBottom = bench ? 52 : 62,
                  ballY = seg.footPointHeight + (bench ? kBenchHeight : 0);
     const Vec3 frontAnkle(0, seg.ankleHeight, 0);
     const Vec3 hip = hipAbove(seg, frontAnkle, rep.frontKneeDeg, rep.frontShinDeg);
@@ -61,8 +61,12 @@ Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& re
     p.otherRest = p.otherOut;
     if (still) {
         p.otherRest.pitchDeg = pitchTop;
-        p.hipRest = Vec3(mix(0, ballX, bench ? 0.22 : 0.42), 10, 0);  // as high as both legs allow
-        if (bench) p.hipRest.y() = hipAbove(seg, frontAnkle, 6, 3).y();
+        p.hipRest = Vec3(mix(0, ballX, bench ? 0.22 : 0.40), 0, 0);
+        // As high as both legs allow with the rear heel where it is at rest.
+        const Vec3 rearAnkle = ankleOverBall(seg, Vec3(ballX, ballY, 0), pitchTop);
+        p.hipRest.y() = bench
+                            ? hipAbove(seg, frontAnkle, 6, 3).y()
+                            : std::min(reachHeight(seg, p.hipRest, frontAnkle), reachHeight(seg, p.hipRest, rearAnkle));
     } else if (spec.movement == "reverse-lunge") {
         p.otherRest = {frontAnkle, 4, 0};
         p.hipRest = hipAbove(seg, frontAnkle, spec.standingKneeDeg, spec.standingKneeDeg / 2);
@@ -109,12 +113,18 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     const int working = spec.workingLeg, other = 1 - working;
     const bool lateral = spec.movement == "lateral-lunge";
     const double sign = working == 0 ? -1 : 1, d = m.depth;
-    Plan p = lateral ? planLateral(seg, spec, rep, sign) : planSagittal(seg, spec, rep);
+    auto planOf = [&](const RepSpec& r) {
+        return lateral ? planLateral(seg, spec, r, sign) : planSagittal(seg, spec, r);
+    };
+    // The feet go where the first rep puts them; later reps may go deeper or lean more over the same step.
+    Plan p = planOf(spec.reps.empty() ? rep : spec.reps.front());
     const double rail = lateral ? 0 : 0.075 * seg.stature;
     // The picture's middle is between rest and turning point.
     const Vec3 centre(-(p.hipOut.x() + p.hipRest.x()) / 2, 0, -(p.hipOut.z() + p.hipRest.z()) / 2);
     for (FootPose* f : {&p.workingRest, &p.workingOut}) f->flatAnkle += centre + Vec3(0, 0, sign * rail);
     for (FootPose* f : {&p.otherRest, &p.otherOut}) f->flatAnkle += centre - Vec3(0, 0, sign * rail);
+    const Plan now = planOf(rep);
+    p.hipOut = now.hipOut, p.leanOut = now.leanOut;
     p.hipRest += centre, p.hipOut += centre;
 
     const bool pitchBySinking = !stepsOut(spec.movement);

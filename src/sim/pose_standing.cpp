@@ -78,7 +78,7 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
     };
     // Standing, people do not lean to be over mid-foot: blend from upright to balanced as they sink.
     const double leave = ease(std::min(1.0, d * 2.2));
-    const double leanExtra = rep.extraLeanDeg * ease(d) + 26 * shooting - rep.lockoutLeanDeg * m.topLean;
+    const double leanExtra = rep.extraLeanDeg * ease(d) + 40 * shooting - rep.lockoutLeanDeg * m.topLean;
     if (hinge) {
         const double lean = mix(1.0, rep.hingeLeanDeg, d) + leanExtra, knee = mix(standing, rep.kneeBendDeg, legs);
         auto place = [&](double shin) {

@@ -13,6 +13,8 @@ namespace {
 using V3 = Eigen::Vector3f;
 constexpr int kSuper = 2;
 constexpr int kShadowSide = 640;
+/// A corner whose normal points away by more than this is not seen (or lit); the rest allows for smooth normals.
+constexpr float kFacingAway = -0.25F;
 constexpr float kShadowSpan = 2.6F;  // metres covered by the shadow map
 
 struct Sample {
@@ -20,9 +22,6 @@ struct Sample {
     std::uint32_t triangle = 0;
     float w0 = 0, w1 = 0;  // perspective-correct weights of the triangle's first two corners
     V3 normal = V3::Zero();
-    V3 colour = V3::Zero();
-    V3 world = V3::Zero();
-    float fold = 0;
     std::uint8_t group = 0;
 };
 
@@ -171,9 +170,11 @@ struct Renderer::Impl {
     void fillShadow(const Mesh& mesh) {
         std::fill(shadow.begin(), shadow.end(), -1e9F);
         std::vector<V3> p(mesh.vertices.size());
+        std::vector<char> dark(mesh.vertices.size());
         shadowX0 = shadowY0 = kShadowSide, shadowX1 = shadowY1 = 0;
         for (std::size_t i = 0; i < p.size(); ++i) {
             toShadowMap(mesh.vertices[i].position, p[i].x(), p[i].y(), p[i].z());
+            dark[i] = mesh.vertices[i].normal.dot(toLight) < kFacingAway;
             shadowX0 = std::min(shadowX0, static_cast<int>(p[i].x())),
             shadowX1 = std::max(shadowX1, static_cast<int>(p[i].x()));
             shadowY0 = std::min(shadowY0, static_cast<int>(p[i].y())),
@@ -181,22 +182,25 @@ struct Renderer::Impl {
         }
         for (const auto& t : mesh.triangles) {
             const V3 &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
+            if (dark[t[0]] && dark[t[1]] && dark[t[2]]) continue;  // its lit side casts the shadow
             const float area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
             if (std::abs(area) < 1e-6F) continue;
+            const float inverse = 1 / area, step0 = (b.y() - c.y()) * inverse, step1 = (c.y() - a.y()) * inverse;
             const int x0 = std::max(0, static_cast<int>(std::min({a.x(), b.x(), c.x()}))),
                       x1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.x(), b.x(), c.x()})) + 1);
             const int y0 = std::max(0, static_cast<int>(std::min({a.y(), b.y(), c.y()}))),
                       y1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.y(), b.y(), c.y()})) + 1);
-            for (int y = y0; y <= y1; ++y)
-                for (int x = x0; x <= x1; ++x) {
-                    const float px = x + 0.5F, py = y + 0.5F;
-                    const float w0 = ((b.x() - px) * (c.y() - py) - (b.y() - py) * (c.x() - px)) / area;
-                    const float w1 = ((c.x() - px) * (a.y() - py) - (c.y() - py) * (a.x() - px)) / area;
+            for (int y = y0; y <= y1; ++y) {
+                const float px = x0 + 0.5F, py = y + 0.5F;
+                float w0 = ((b.x() - px) * (c.y() - py) - (b.y() - py) * (c.x() - px)) * inverse;
+                float w1 = ((c.x() - px) * (a.y() - py) - (c.y() - py) * (a.x() - px)) * inverse;
+                for (int x = x0; x <= x1; ++x, w0 += step0, w1 += step1) {
                     const float w2 = 1 - w0 - w1;
                     if (w0 < 0 || w1 < 0 || w2 < 0) continue;
                     float& s = shadow[static_cast<std::size_t>(y) * kShadowSide + x];
                     s = std::max(s, w0 * a.z() + w1 * b.z() + w2 * c.z());
                 }
+            }
         }
     }
 
@@ -219,10 +223,12 @@ struct Renderer::Impl {
             float x, y, z;
         };
         std::vector<Screen> p(mesh.vertices.size());
+        std::vector<char> away(mesh.vertices.size());  // looks the other way: its front hides it
         float minX = 1e9F, maxX = -1e9F, minY = 1e9F, maxY = -1e9F;
         for (std::size_t i = 0; i < p.size(); ++i) {
             const V3 q = mesh.vertices[i].position - eye;
             const float z = q.dot(forward);
+            away[i] = mesh.vertices[i].normal.dot(q) > -kFacingAway * z;
             p[i] = {w / 2.0F + kSuper * focal * q.dot(right) / z, h / 2.0F - kSuper * focal * q.dot(up) / z, z};
             minX = std::min(minX, p[i].x), maxX = std::max(maxX, p[i].x);
             minY = std::min(minY, p[i].y), maxY = std::max(maxY, p[i].y);
@@ -235,6 +241,7 @@ struct Renderer::Impl {
         samples.assign(static_cast<std::size_t>(std::max(0, wide)) * std::max(0, tall), Sample{});
         for (std::size_t n = 0; n < mesh.triangles.size(); ++n) {
             const auto& t = mesh.triangles[n];
+            if (away[t[0]] && away[t[1]] && away[t[2]]) continue;
             const Screen &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
             const float area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
             if (std::abs(area) < 1e-6F || a.z < 0.1F || b.z < 0.1F || c.z < 0.1F) continue;
@@ -270,9 +277,6 @@ struct Renderer::Impl {
             const auto &va = mesh.vertices[t[0]], &vb = mesh.vertices[t[1]], &vc = mesh.vertices[t[2]];
             const float w2 = 1 - s.w0 - s.w1;
             s.normal = va.normal * s.w0 + vb.normal * s.w1 + vc.normal * w2;
-            s.world = va.position * s.w0 + vb.position * s.w1 + vc.position * w2;
-            s.colour = va.colour;
-            s.fold = va.fold;
         }
     }
 
@@ -308,27 +312,30 @@ struct Renderer::Impl {
         }
     }
 
-    V3 shade(const Sample& s) const {
+    V3 shade(const Mesh& mesh, const Sample& s) const {
+        const auto& t = mesh.triangles[s.triangle];
+        const auto &va = mesh.vertices[t[0]], &vb = mesh.vertices[t[1]], &vc = mesh.vertices[t[2]];
+        const V3 world = va.position * s.w0 + vb.position * s.w1 + vc.position * (1 - s.w0 - s.w1);
         V3 n = s.normal.normalized();
-        if (s.fold > 0) {
+        if (va.fold > 0) {
             const V3 e(0.012F, 0, 0);
-            const float here = wave(s.world), strength = 0.16F * s.fold;
-            n += strength * V3(wave(s.world + e) - here, wave(s.world + V3(0, 0.012F, 0)) - here,
-                               wave(s.world + V3(0, 0, 0.012F)) - here);
+            const float here = wave(world), strength = 0.16F * va.fold;
+            n += strength * V3(wave(world + e) - here, wave(world + V3(0, 0.012F, 0)) - here,
+                               wave(world + V3(0, 0, 0.012F)) - here);
             n.normalize();
         }
-        const V3 toEye = (eye - s.world).normalized();
+        const V3 toEye = (eye - world).normalized();
         float mapX = 0, mapY = 0, mapDepth = 0;
-        toShadowMap(s.world + n * 0.012F, mapX, mapY, mapDepth);
+        toShadowMap(world + n * 0.012F, mapX, mapY, mapDepth);
         const float key = std::max(0.0F, n.dot(toLight)) * lit(mapX, mapY, mapDepth + 0.012F, 1);
         const float sky = 0.5F + 0.5F * n.y();
         const float bounce = 0.5F - 0.5F * n.y();
-        const float ground = 0.55F + 0.45F * std::min(1.0F, s.world.y() / 0.5F);
+        const float ground = 0.55F + 0.45F * std::min(1.0F, world.y() / 0.5F);
         const float rim = std::pow(1 - std::max(0.0F, n.dot(toEye)), 3.0F) * 0.10F;
         const float fill = 0.12F * std::max(0.0F, n.dot(toEye));
         const V3 light = V3(0.86F, 0.81F, 0.72F) * key + V3(0.36F, 0.39F, 0.44F) * (sky * ground) +
                          V3(0.20F, 0.16F, 0.12F) * bounce + V3(1, 1, 1) * (fill + rim);
-        return s.colour.cwiseProduct(light) * static_cast<float>(scene.light);
+        return va.colour.cwiseProduct(light) * static_cast<float>(scene.light);
     }
 
     void draw(const Mesh& mesh, long frame, Picture& out) {
@@ -363,15 +370,27 @@ struct Renderer::Impl {
                 for (int x = left / kSuper; x < (left + wide) / kSuper; ++x) {
                     V3 sum = V3::Zero();
                     int covered = 0;
-                    for (int k = 0; k < kSuper * kSuper; ++k) {
-                        const Sample& s = samples[static_cast<std::size_t>(sy + k / kSuper) * wide +
-                                                  (x * kSuper - left + k % kSuper)];
-                        if (s.group == 0) continue;
-                        sum += shade(s);
-                        ++covered;
+                    constexpr int kAll = kSuper * kSuper;
+                    std::array<const Sample*, kAll> part{};
+                    for (int k = 0; k < kAll; ++k)
+                        part[k] = &samples[static_cast<std::size_t>(sy + k / kSuper) * wide +
+                                           (x * kSuper - left + k % kSuper)];
+                    // Inside a piece one shading does for the pixel; its edges get one each.
+                    const bool even =
+                        part[0]->group != 0 && std::all_of(part.begin(), part.end(), [&](const Sample* s) {
+                            return s->group == part[0]->group && std::abs(s->depth - part[0]->depth) < 0.01F;
+                        });
+                    if (even) {
+                        covered = kAll;
+                        sum = shade(mesh, *part[0]) * static_cast<float>(kAll);
+                    } else {
+                        for (const Sample* s : part) {
+                            if (s->group == 0) continue;
+                            sum += shade(mesh, *s);
+                            ++covered;
+                        }
                     }
                     if (!covered) continue;
-                    constexpr int kAll = kSuper * kSuper;
                     if (covered < kAll)
                         sum += roomLight(rooms[x], shadowed(rooms[x])) * static_cast<float>(kAll - covered);
                     row[x] = show(sum / static_cast<float>(kAll), rooms[x].vignette);

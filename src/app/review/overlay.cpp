@@ -119,8 +119,8 @@ Overlay overlayFor(const std::string& measure, const Track& track, std::size_t s
         s.dot(knee);
         s.out.label = s.picture(knee);
     } else if (measure == "mass_over_foot") {
-        const Vec2 mass = massCentre(track, s.sample), heel = track.standingAt(track.nearOf(L::LeftHeel)),
-                   toe = track.standingAt(track.nearOf(L::LeftToe));
+        const Vec2 mass = massCentre(track, s.sample, PointSet::Seen),
+                   heel = track.standingAt(track.nearOf(L::LeftHeel)), toe = track.standingAt(track.nearOf(L::LeftToe));
         auto along = [&](double share) -> Vec2 { return Vec2(heel.x() + share * (toe.x() - heel.x()), track.floorY); };
         s.ghost(along(band && band->min ? *band->min : 0), along(band && band->max ? *band->max : 1));
         s.line(mass, Vec2(mass.x(), track.floorY));

@@ -4,7 +4,8 @@
 
 namespace zevo {
 
-Vec2 massCentre(const Track& t, std::size_t i) {
+Vec2 massCentre(const Track& t, std::size_t i, PointSet points) {
+    auto at = [&](Landmark id) -> const Vec2& { return points == PointSet::Seen ? t.at(id, i) : t.flatAt(id, i); };
     Vec2 sum = Vec2::Zero();
     double total = 0;
     auto add = [&](const SegmentMass& m, double limbs, const Vec2& nearEnd, const Vec2& farEnd) {
@@ -12,9 +13,9 @@ Vec2 massCentre(const Track& t, std::size_t i) {
         total += limbs * m.massShare;
     };
     auto middle = [&](Landmark left) -> Vec2 {
-        return (t.at(left, i) + t.at(static_cast<Landmark>(static_cast<int>(left) + 1), i)) / 2;
+        return (at(left) + at(static_cast<Landmark>(static_cast<int>(left) + 1))) / 2;
     };
-    auto near = [&](Landmark left) -> const Vec2& { return t.at(t.nearOf(left), i); };
+    auto near = [&](Landmark left) -> const Vec2& { return at(t.nearOf(left)); };
     const Vec2 shoulders = middle(Landmark::LeftShoulder);
     const Vec2& hips = near(Landmark::LeftHip);
     add(segment::kTrunk, 1, shoulders, hips);

@@ -8,6 +8,8 @@ namespace zevo {
 /// Mass centre of the body in the sagittal plane at one sample, track coordinates (pixels), from the segment
 /// masses of body/anthropometry.h. Trunk and head from both sides; legs and arms from the near side, which stands
 /// for both (the far one is hidden behind it). An implement in the hands is not known and not counted.
-Vec2 massCentre(const Track& track, std::size_t sample);
+/// From the points as seen (for drawing) or with perspective undone (for reading).
+enum class PointSet { Seen, Flat };
+Vec2 massCentre(const Track& track, std::size_t sample, PointSet points);
 
 }  // namespace zevo

@@ -10,6 +10,8 @@
 namespace zevo {
 namespace {
 
+constexpr double kDeepFoldDeg = 150;  ///< brings a hinge's fold to the scale of the sinking of a squat
+
 /// Direction from shoulder to ear against the trunk; grows when the chin goes up (ear moves back).
 double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& nose) {
     // The line ear → nose turns with the head and does not depend on where the neck bends.
@@ -28,17 +30,19 @@ Series computeSeries(const Track& t) {
                toe = t.nearOf(Landmark::LeftToe);
     const auto ear = t.nearOf(Landmark::LeftEar);
     const double cm = t.cmPerPixel > 0 ? t.cmPerPixel : std::numeric_limits<double>::quiet_NaN();
-    const double heelX = t.standingAt(heel).x(), toeX = t.standingAt(toe).x();
-    const double standingHead =
-        headAgainstTrunk(t.standingAt(hip), t.standingAt(shoulder), t.standingAt(ear), t.standingAt(Landmark::Nose));
-    const double standingHip = std::max(1.0, t.standingAt(hip).y() - t.floorY);
+    const double heelX = t.standingFlatAt(heel).x(), toeX = t.standingFlatAt(toe).x();
+    const double standingHead = headAgainstTrunk(t.standingFlatAt(hip), t.standingFlatAt(shoulder),
+                                                 t.standingFlatAt(ear), t.standingFlatAt(Landmark::Nose));
+    const double standingHip = std::max(1.0, t.standingFlatAt(hip).y() - t.floorY);
     auto bodyHeight = [&](auto place) {
         return (place(hip).y() + 0.5 * place(Landmark::LeftShoulder).y() + 0.5 * place(Landmark::RightShoulder).y()) /
                2;
     };
-    const double standingBody = bodyHeight([&](Landmark id) { return t.standingAt(id); });
+    const double standingBody = bodyHeight([&](Landmark id) { return t.standingFlatAt(id); });
+    const double restHip = hipFlexion(t.standingFlatAt(shoulder), t.standingFlatAt(hip), t.standingFlatAt(knee));
+    const double restThigh = std::max(1.0, (t.standingFlatAt(hip) - t.standingFlatAt(knee)).norm());
     for (std::size_t i = 0; i < t.size(); ++i) {
-        auto at = [&](Landmark id) -> const Vec2& { return t.at(id, i); };
+        auto at = [&](Landmark id) -> const Vec2& { return t.flatAt(id, i); };
         s.kneeFlexion.push_back(kneeFlexion(at(hip), at(knee), at(ankle)));
         s.hipFlexion.push_back(hipFlexion(at(shoulder), at(hip), at(knee)));
         s.trunkLean.push_back(trunkLean(at(hip), at(shoulder)));
@@ -47,8 +51,8 @@ Series computeSeries(const Track& t) {
         // One end of a foot can only rise while the other stays down: what both do together is a shaken camera or the
         // drift of the landmarks with the client's pose, and is taken out.
         const bool heelSeen = std::isfinite(t.heelLiftPx[i]), toeSeen = std::isfinite(t.toeLiftPx[i]);
-        const double heelUp = heelSeen ? t.heelLiftPx[i] : at(heel).y() - t.standingAt(heel).y();
-        const double toeUp = toeSeen ? t.toeLiftPx[i] : at(toe).y() - t.standingAt(toe).y();
+        const double heelUp = heelSeen ? t.heelLiftPx[i] : at(heel).y() - t.standingFlatAt(heel).y();
+        const double toeUp = toeSeen ? t.toeLiftPx[i] : at(toe).y() - t.standingFlatAt(toe).y();
         const bool alike = heelSeen == toeSeen && heelUp * toeUp > 0;
         const double together = alike ? std::copysign(std::min(std::abs(heelUp), std::abs(toeUp)), heelUp) : 0.0;
         s.heelFollowed.push_back(heelSeen);
@@ -56,14 +60,18 @@ Series computeSeries(const Track& t) {
         s.heelRise.push_back((heelUp - together) * cm);
         s.toeRise.push_back((toeUp - together) * cm);
         s.kneePastToe.push_back((at(knee).x() - toeX) * cm);
-        s.massOverFoot.push_back((massCentre(t, i).x() - heelX) / std::max(1.0, toeX - heelX));
+        s.massOverFoot.push_back((massCentre(t, i, PointSet::Flat).x() - heelX) / std::max(1.0, toeX - heelX));
         s.neckChange.push_back(
             wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
         // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share
         // too.
-        const double hipDrop = (t.standingAt(hip).y() - at(hip).y()) / standingHip;
-        const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.at(id, i); })) / standingHip;
-        s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop);
+        const double hipDrop = (t.standingFlatAt(hip).y() - at(hip).y()) / standingHip;
+        const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.flatAt(id, i); })) / standingHip;
+        switch (t.drive) {
+            case Drive::Sinking: s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop); break;
+            case Drive::HipFlexion: s.depth.push_back((s.hipFlexion.back() - restHip) / kDeepFoldDeg); break;
+            case Drive::HipRise: s.depth.push_back((at(hip).y() - t.standingFlatAt(hip).y()) / restThigh); break;
+        }
     }
     return s;
 }

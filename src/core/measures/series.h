@@ -17,7 +17,9 @@ struct Series {
     std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm
     std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip
     std::vector<double> neckChange;    ///< head against trunk, change from standing; chin up +
-    std::vector<double> depth;  ///< 0 standing … about 0.6: how far the body has sunk, share of standing hip height
+    /// 0 at rest … about 0.6 at the turning point: how far the drive of the movement has gone. Sinking as a share of
+    /// the standing hip height, folding as a share of 150°, rising as a share of the thigh.
+    std::vector<double> depth;
 };
 
 Series computeSeries(const Track& track);

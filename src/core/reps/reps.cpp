@@ -11,6 +11,8 @@ namespace {
 
 constexpr double kStillSpeed = 5.0;  // degrees a second: slow sway of standing people and jitter of the landmarks
 constexpr double kMinPartialDepth = 0.04;
+/// Degrees of bending that go with sinking by the whole hip height: a deep squat bends 130° and sinks by about half.
+constexpr double kFrontBendDeg = 240;
 
 struct Valleys {
     std::size_t before, after;  // highest standing either side of a bottom
@@ -56,10 +58,21 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     // Where movement starts and stops is read from the bending, not from the sinking: at the top a joint can
     // bend by 20° before the hip has sunk by 2 %.
     std::vector<double> bend(series.kneeFlexion.size());
-    for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = 0.5 * (series.kneeFlexion[i] + series.hipFlexion[i]);
+    for (std::size_t i = 0; i < bend.size(); ++i) {
+        switch (track.drive) {
+            case Drive::Sinking: bend[i] = 0.5 * (series.kneeFlexion[i] + series.hipFlexion[i]); break;
+            case Drive::HipFlexion: bend[i] = series.hipFlexion[i]; break;
+            case Drive::HipRise: bend[i] = -series.hipFlexion[i]; break;
+        }
+    }
+    const bool byKnee = track.drive == Drive::Sinking && track.view == ViewKind::Side;
+    // From the front a bend hardly shows: there the sinking itself is what is timed.
+    if (track.view == ViewKind::Front || track.view == ViewKind::Rear)
+        for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
     const auto speed = derivative(smooth(bend, track.rate, std::min(4.0, 0.2 * track.rate)), track.rate);
     auto peaks = findPeaks(depth, kMinPartialDepth, kMinPartialDepth);
-    std::erase_if(peaks, [&](const Peak& p) { return series.kneeFlexion[p.index] < options.minKneeFlexion; });
+    if (byKnee)
+        std::erase_if(peaks, [&](const Peak& p) { return series.kneeFlexion[p.index] < options.minKneeFlexion; });
     if (peaks.empty()) return {};
 
     // Bottoms that are not separated by standing up belong to one repetition.
@@ -124,7 +137,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        if (series.kneeFlexion[r.bottom] < options.partialKneeFlexion || r.depth < options.partialShare * usual)
+        if ((byKnee && series.kneeFlexion[r.bottom] < options.partialKneeFlexion) ||
+            r.depth < options.partialShare * usual)
             r.kind = RepKind::Partial;
     }
     return reps;

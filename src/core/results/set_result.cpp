@@ -24,7 +24,9 @@ json rounded(const std::vector<double>& values) {
 }  // namespace
 
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
-    auto track = buildTrack(frames, clip.width, clip.height, context.context);
+    Context seen = context.context;
+    seen.drive = driveOf(context.movement);
+    auto track = buildTrack(frames, clip.width, clip.height, seen);
     if (!track) return track.error();
     if (track->view != ViewKind::Side)
         return Error{"This looks like a " + viewName(track->view) +

@@ -8,6 +8,7 @@
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/track/foot_lift.h"
+#include "core/track/perspective.h"
 
 namespace zevo {
 namespace {
@@ -106,12 +107,24 @@ void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes,
     track.noisePx[id] = removed * std::sqrt(passed / (1 - passed));
 }
 
-/// Upright and still: hips within the top of their range and hardly moving.
+Vec2 middleOf(const std::vector<Vec2>& points, const std::vector<std::size_t>& samples) {
+    std::vector<double> x, y;
+    for (auto i : samples) {
+        x.push_back(points[i].x());
+        y.push_back(points[i].y());
+    }
+    return {median(x), median(y)};
+}
+
+/// At rest: what the movement lowers within the top of its range (what it lifts, within the bottom), hardly moving.
 std::vector<std::size_t> findStanding(Track& track) {
     const std::size_t n = track.size();
+    const bool folds = track.drive == Drive::HipFlexion, lifts = track.drive == Drive::HipRise;
+    const Landmark left = folds ? Landmark::LeftShoulder : Landmark::LeftHip,
+                   right = folds ? Landmark::RightShoulder : Landmark::RightHip;
     std::vector<double> height(n);
     for (std::size_t i = 0; i < n; ++i)
-        height[i] = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
+        height[i] = (lifts ? -0.5 : 0.5) * (track.at(left, i).y() + track.at(right, i).y());
     const double high = quantile(height, 0.97), low = quantile(height, 0.03);
     const auto speed = derivative(height, track.rate);
     const double near = std::max(0.04 * (high - low), 2.0);
@@ -125,14 +138,7 @@ std::vector<std::size_t> findStanding(Track& track) {
         if (samples.size() >= 5) break;
     }
     track.standingSamples = samples.size();
-    for (std::size_t id = 0; id < kLandmarkCount; ++id) {
-        std::vector<double> x, y;
-        for (auto i : samples) {
-            x.push_back(track.points[id][i].x());
-            y.push_back(track.points[id][i].y());
-        }
-        track.standing[id] = {median(x), median(y)};
-    }
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standing[id] = middleOf(track.points[id], samples);
     return samples;
 }
 
@@ -195,6 +201,7 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
                          " % of the clip. Keep the whole body in the picture for the whole set.",
                      ""};
 
+    track.drive = context.drive;
     track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
     track.timesS = uniformTimes(frames, track.rate);
     estimateView(frames, track);
@@ -215,7 +222,15 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
                    eye = track.nearOf(Landmark::LeftEye);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());
     const double eyeHeightPx = track.standingAt(eye).y() - track.floorY;
-    if (context.statureCm > 0 && eyeHeightPx > 20) track.cmPerPixel = kEyeHeight * context.statureCm / eyeHeightPx;
+    const Landmark nearKnee = track.nearOf(Landmark::LeftKnee), nearAnkle = track.nearOf(Landmark::LeftAnkle);
+    const double shankPx = (track.standingAt(nearKnee) - track.standingAt(nearAnkle)).norm();
+    const bool lies = track.drive == Drive::HipRise;  // then nothing shows the stature but the segments
+    const double bodyPx = lies ? shankPx / proportion::kShank : eyeHeightPx / kEyeHeight;
+    undoPerspective(frames, frameTimes, bodyPx, assumedFocalPx(pictureWidth, pictureHeight), track);
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
+    track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
+    const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;
+    if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
     return track;
 }
 

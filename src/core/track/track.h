@@ -7,6 +7,7 @@
 #include "core/body/landmarks.h"
 #include "core/geometry/vectors.h"
 #include "core/result.h"
+#include "core/track/drive.h"
 
 namespace zevo {
 
@@ -18,8 +19,9 @@ std::string sideName(Side side);
 
 /// What the coach knows and the video does not tell.
 struct Context {
-    double statureCm = 0;       ///< 0 = unknown: lengths then stay in shares of a segment
-    std::string view = "auto";  ///< auto, side, front, rear or oblique: overrides the estimate
+    double statureCm = 0;          ///< 0 = unknown: lengths then stay in shares of a segment
+    std::string view = "auto";     ///< auto, side, front, rear or oblique: overrides the estimate
+    Drive drive = Drive::Sinking;  ///< of the movement (driveOf)
 };
 
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
@@ -28,8 +30,10 @@ struct Track {
     double rate = 30;  ///< samples a second, uniform
     std::vector<double> timesS;
     std::array<std::vector<Vec2>, kLandmarkCount> points;  ///< cleaned
-    std::array<std::vector<float>, kLandmarkCount> seen;   ///< 0…1 visibility at each sample
-    std::array<double, kLandmarkCount> noisePx{};          ///< standard deviation left after smoothing
+    /// The same with perspective undone (perspective.h): what angles and lengths are read from.
+    std::array<std::vector<Vec2>, kLandmarkCount> flat;
+    std::array<std::vector<float>, kLandmarkCount> seen;  ///< 0…1 visibility at each sample
+    std::array<double, kLandmarkCount> noisePx{};         ///< standard deviation left after smoothing
     /// Rise of the near heel and toe against standing, from the followed shoe, pixels; NaN where not followed.
     std::vector<double> heelLiftPx, toeLiftPx;
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
@@ -41,16 +45,21 @@ struct Track {
     bool facesRight = true;   ///< in the picture
     int pictureWidth = 0, pictureHeight = 0;
 
+    Drive drive = Drive::Sinking;
     double cmPerPixel = 0;  ///< 0 when the stature is unknown
-    double floorY = 0;      ///< height of the soles standing
+    double floorY = 0;      ///< height of the soles at rest
     std::size_t standingSamples = 0;
-    std::array<Vec2, kLandmarkCount> standing{};  ///< median position while standing upright
+    std::array<Vec2, kLandmarkCount> standing{};  ///< median position at rest: standing upright, of a bridge lying
+
+    std::array<Vec2, kLandmarkCount> standingFlat{};  ///< of the points with perspective undone
 
     std::size_t size() const { return timesS.size(); }
     /// The landmark of the camera-near side: pass the left one of a pair.
     Landmark nearOf(Landmark left) const;
     const Vec2& at(Landmark id, std::size_t sample) const { return points[static_cast<std::size_t>(id)][sample]; }
     const Vec2& standingAt(Landmark id) const { return standing[static_cast<std::size_t>(id)]; }
+    const Vec2& flatAt(Landmark id, std::size_t sample) const { return flat[static_cast<std::size_t>(id)][sample]; }
+    const Vec2& standingFlatAt(Landmark id) const { return standingFlat[static_cast<std::size_t>(id)]; }
     /// Back to picture pixels (x right, y down) for drawing.
     Vec2 toPicture(const Vec2& p) const;
     std::size_t sampleAt(double timeS) const;

@@ -1,0 +1,140 @@
+// How far the measurements are from the truth on virtual clients, and which planted faults are found.
+//   bench_accuracy [--small] [--no-trial] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
+// Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
+// errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
+// used again. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
+// A virtual client is not a person: this finds mistakes of ours and of the network on such figures, nothing more.
+#include <cstdio>
+#include <cstring>
+#include <filesystem>
+#include <fstream>
+
+#include "analysis/analyse_clip.h"
+#include "analysis/data_files.h"
+#include "bench/accuracy/tables.h"
+#include "store/packing.h"
+
+using namespace zevo;
+
+namespace {
+
+struct Options {
+    bool small = false, trial = true;
+    std::string only, keep;
+    analysis::AnalyseOptions analyse;
+};
+
+/// Poses of a spec's clip: kept ones, else the clip is drawn and the network run.
+Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
+    namespace fs = std::filesystem;
+    const fs::path folder =
+        options.keep.empty() ? fs::temp_directory_path() / "zevo-bench-accuracy" : fs::path(options.keep);
+    fs::create_directories(folder);
+    const fs::path clip = folder / (name + ".mp4"),
+                   poses = folder / (name + "-" + pose::modelName(options.analyse.model) + ".poses");
+    if (!options.keep.empty() && fs::exists(poses)) {
+        std::ifstream file(poses, std::ios::binary);
+        const std::string block((std::istreambuf_iterator<char>(file)), {});
+        return store::unpackPoses(QByteArray::fromStdString(block));
+    }
+    if (!fs::exists(clip) || options.keep.empty())
+        if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
+    std::atomic<bool> cancel{false};
+    auto read = analysis::readPoses(clip.string(), options.analyse, cancel);
+    if (options.keep.empty()) fs::remove(clip);
+    if (!read) return read.error();
+    if (!options.keep.empty()) {
+        const QByteArray block = store::packPoses(read->frames);
+        std::ofstream(poses, std::ios::binary).write(block.data(), block.size());
+    }
+    return read->frames;
+}
+
+ClipFacts factsOf(const sim::ClipSpec& spec) {
+    ClipFacts f;
+    f.width = spec.scene.camera.width;
+    f.height = spec.scene.camera.height;
+    return f;
+}
+
+/// The small grid's limits: far wider than what the tables show, to catch a broken change.
+int verdictOf(const bench::Column& network, const bench::Column& perfect) {
+    int broken = 0;
+    auto check = [&](bool good, const std::string& what) {
+        if (!good) std::printf("BROKEN: %s\n", what.c_str());
+        broken += !good;
+    };
+    check(network.counted == network.sets, "reps are miscounted");
+    check(perfect.counted == perfect.sets, "reps are miscounted from true landmarks");
+    for (const auto& [family, figures] : network.bottom)
+        for (const auto& [figure, angles] : figures)
+            for (const auto& [angle, e] : angles) check(e.meanSize() < 12, family + " " + angle + " is off");
+    for (const auto& [family, figures] : perfect.bottom)
+        for (const auto& [figure, angles] : figures)
+            for (const auto& [angle, e] : angles)
+                check(e.meanSize() < 3, family + " " + angle + " from true landmarks is off");
+    return broken ? 1 : 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    Options options;
+    options.analyse.modelDir = analysis::modelDir();
+    for (int i = 1; i < argc; ++i) {
+        const std::string key = argv[i];
+        const std::string value = i + 1 < argc ? argv[i + 1] : "";
+        if (key == "--small") options.small = true;
+        if (key == "--no-trial") options.trial = false;
+        if (key == "--only") options.only = value;
+        if (key == "--keep") options.keep = value;
+        if (key == "--model")
+            if (auto size = pose::modelSizeFromName(value); size) options.analyse.model = *size;
+    }
+    bench::Column network, perfect;
+    const auto cases = options.small ? bench::smallGrid() : bench::grid();
+    std::printf("%zu clips\n", cases.size());
+    for (const auto& c : cases) {
+        if (c.name.find(options.only) == std::string::npos) continue;
+        const auto poses = posesOf(c.name + (options.small ? "-small" : ""), c.spec, options);
+        if (!poses) {
+            std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), poses.error().message.c_str(),
+                         poses.error().detail.c_str());
+            return 1;
+        }
+        SetResult trueSet;
+        bench::compare(c, sim::truePoses(c.spec), factsOf(c.spec), perfect, nullptr, &trueSet);
+        bench::compare(c, *poses, factsOf(c.spec), network, &trueSet);
+        std::fprintf(stderr, ".");
+    }
+    bench::print(network, perfect);
+    if (options.small) return verdictOf(network, perfect);
+    if (!options.trial) return 0;
+
+    bench::Score byNetwork, byTruth;
+    const auto trials = bench::faultTrial();
+    std::printf(
+        "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed | true landmarks said | reading "
+        "|\n|---|---|---|---|---|---|\n",
+        trials.size());
+    for (const auto& t : trials) {
+        if (t.name.find(options.only) == std::string::npos) continue;
+        const auto poses = posesOf(t.name, t.spec, options);
+        if (!poses) {
+            std::fprintf(stderr, "%s: %s\n", t.name.c_str(), poses.error().message.c_str());
+            return 1;
+        }
+        const auto seen = bench::judge(t, *poses, factsOf(t.spec)),
+                   ideal = bench::judge(t, sim::truePoses(t.spec), factsOf(t.spec));
+        byNetwork.add(t, seen);
+        byTruth.add(t, ideal);
+        std::string others, idealOthers;
+        for (const auto& o : seen.others) others += o + " ";
+        for (const auto& o : ideal.others) idealOthers += " also " + o;
+        std::printf("| %s | %s | %s | %s | %s | %s |\n", t.name.c_str() + 6, seen.said.c_str(), seen.reading.c_str(),
+                    others.c_str(), (ideal.said + idealOthers).c_str(), ideal.reading.c_str());
+        std::fprintf(stderr, ".");
+    }
+    bench::print(byNetwork, byTruth);
+    return 0;
+}

@@ -1,0 +1,334 @@
+#include "bench/accuracy/tables.h"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+#include "analysis/data_files.h"
+#include "core/measures/front_series.h"
+#include "core/signal/filter.h"
+#include "sim/motion.h"
+
+namespace bench {
+
+using namespace zevo;
+
+namespace {
+
+const std::vector<std::pair<const char*, std::vector<double> Series::*>> kAngles{{"knee_flexion", &Series::kneeFlexion},
+                                                                                 {"hip_flexion", &Series::hipFlexion},
+                                                                                 {"trunk_lean", &Series::trunkLean},
+                                                                                 {"shin_angle", &Series::shinAngle},
+                                                                                 {"thigh_angle", &Series::thighAngle}};
+
+double trueValue(const sim::TrueAngles& a, const std::string& angle) {
+    if (angle == "knee_flexion") return a.kneeFlexion;
+    if (angle == "hip_flexion") return a.hipFlexion;
+    if (angle == "trunk_lean") return a.trunkLean;
+    if (angle == "shin_angle") return a.shinAngle;
+    return a.thighAngle;
+}
+
+SetContext contextOf(const sim::ClipSpec& spec) {
+    SetContext c;
+    c.movement = spec.motion.movement;
+    c.context.statureCm = spec.motion.body.statureCm;
+    return c;
+}
+
+double wrapped(double degrees) {
+    return degrees - 360 * std::floor((degrees + 180) / 360);
+}
+
+void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Column& column) {
+    Context context{c.spec.motion.body.statureCm, "front", driveOf(c.spec.motion.movement)};
+    const auto track = buildTrack(poses, facts.width, facts.height, context);
+    if (!track) {
+        column.notes.push_back(c.name + ": " + track.error().message);
+        return;
+    }
+    const FrontSeries front = computeFrontSeries(*track);
+    const auto reps = findReps(*track, computeSeries(*track));
+    const sim::SpecMotion motion(c.spec.motion);
+    const bool counted = reps.size() == motion.reps().size();
+    column.counted += counted;
+    if (!counted) column.notes.push_back(c.name + ": " + std::to_string(reps.size()) + " reps");
+    const std::string who = c.family + ", " + c.spec.motion.body.figure + ": ";
+    for (const auto& event : motion.reps()) {
+        const std::size_t i = track->sampleAt(event.bottomS);
+        const sim::TrueFront t = sim::trueFront(motion.at(event.bottomS));
+        if (c.spec.motion.movement != "lateral-lunge")
+            column.front[who + "knee separation ÷ ankle separation"].add(front.kneeSeparation[i] - t.kneeSeparation);
+        column.front[who + "hip line, °"].add(front.hipTilt[i] - t.hipTiltDeg);
+    }
+    const std::size_t start = track->sampleAt(0.4);
+    if (c.family == "squat")
+        column.front[who + "stance ÷ shoulders"].add(front.stanceOverShoulders[start] -
+                                                     sim::trueFront(motion.at(0.4)).stanceOverShoulders);
+}
+
+}  // namespace
+
+void Errors::add(double error, double pm) {
+    if (!std::isfinite(error)) return;
+    values.push_back(error);
+    if (pm >= 0) {
+        ++judged;
+        inside += std::abs(error) <= pm;
+    }
+}
+
+void Errors::join(const Errors& other) {
+    values.insert(values.end(), other.values.begin(), other.values.end());
+    inside += other.inside;
+    judged += other.judged;
+}
+
+double Errors::bias() const {
+    double sum = 0;
+    for (double e : values) sum += e;
+    return sum / static_cast<double>(values.size());
+}
+
+double Errors::meanSize() const {
+    double sum = 0;
+    for (double e : values) sum += std::abs(e);
+    return sum / static_cast<double>(values.size());
+}
+
+double Errors::size95() const {
+    std::vector<double> sizes;
+    for (double e : values) sizes.push_back(std::abs(e));
+    return quantile(sizes, 0.95);
+}
+
+double Errors::coverage() const {
+    return judged ? static_cast<double>(inside) / judged : std::nan("");
+}
+
+void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Column& column, const SetResult* trueSet,
+             SetResult* kept) {
+    ++column.sets;
+    column.frames += static_cast<long>(poses.size());
+    column.tracked += std::count_if(poses.begin(), poses.end(), [](const auto& f) { return f.found; });
+    if (c.view == "front") return compareFront(c, poses, facts, column);
+    const auto set = measureSet(poses, facts, contextOf(c.spec));
+    if (!set) {
+        column.notes.push_back(c.name + ": " + set.error().message);
+        return;
+    }
+    const SetResult& r = set->result;
+    if (kept) *kept = r;
+    const sim::SpecMotion motion(c.spec.motion);
+    const auto& events = motion.reps();
+    const int near = c.spec.scene.camera.azimuthDeg > 0 ? 1 : 0;
+    if (r.near != (near ? Side::Right : Side::Left))
+        column.notes.push_back(c.name + ": the wrong side taken for the near one");
+    const bool counted = r.reps.size() == events.size();
+    column.counted += counted;
+    if (!counted)
+        column.notes.push_back(c.name + ": " + std::to_string(r.reps.size()) + " of " + std::to_string(events.size()) +
+                               " reps");
+
+    const std::string& figure = c.spec.motion.body.figure;
+    for (std::size_t k = 0; k < events.size(); ++k) {
+        const auto found = std::find_if(r.reps.begin(), r.reps.end(), [&](const auto& rep) {
+            return std::abs(rep.bottomS - events[k].bottomS) < 0.8;
+        });
+        if (found == r.reps.end()) continue;
+        const bool whole = c.spec.motion.reps[k].oneAndHalf <= 0;
+        if (c.square) {
+            column.events["start"].add((found->startS - events[k].startS) * c.spec.frameRate);
+            column.events["end"].add((found->endS - events[k].endS) * c.spec.frameRate);
+            if (whole) column.events["bottom"].add((found->bottomS - events[k].bottomS) * c.spec.frameRate);
+        }
+        if (!whole) continue;
+        for (const auto& [angle, series] : kAngles) {
+            const std::size_t i = set->track.sampleAt(events[k].bottomS);
+            const double truth = trueValue(sim::trueAngles(motion.at(r.timesS[i]), near), angle);
+            const Measurement* m = found->find(angle);
+            const double error = wrapped((r.series.*series)[i] - truth);
+            // The ± is stated for the value that is shown, at the moment it was read from.
+            double pm = -1, shown = error;
+            if (m) {
+                pm = m->pm90;
+                shown = wrapped(m->value - trueValue(sim::trueAngles(motion.at(m->atS), near), angle));
+            }
+            if (!c.square) {
+                column.setUps[c.name][angle].add(shown, pm);
+                continue;
+            }
+            Errors& e = column.bottom[c.family][figure][angle];
+            e.add(error);
+            if (pm >= 0) {
+                ++e.judged;
+                e.inside += std::abs(shown) <= pm;
+            }
+            if (std::string(angle) == "thigh_angle" && m && c.family == "squat") {
+                constexpr double kAway = 4;
+                if (std::abs(truth) <= kAway) continue;
+                if (std::abs(m->value) <= m->pm90)
+                    ++column.levelUnsure;
+                else
+                    ++((m->value > 0) == (truth > 0) ? column.levelRight : column.levelWrong);
+            }
+        }
+        if (trueSet && c.family == "squat" && c.square && k < trueSet->reps.size() && counted)
+            for (const auto& m : found->measures)
+                if (const Measurement* t = trueSet->reps[k].find(m.id))
+                    column.measures[m.id].add(m.value - t->value, m.pm90);
+    }
+    if (!c.square) return;
+    for (std::size_t i = 0; i < r.timesS.size(); ++i) {
+        const sim::Skeleton s = motion.at(r.timesS[i]);
+        if (s.rep < 0 || s.phase == sim::Phase::Top) continue;
+        const sim::TrueAngles a = sim::trueAngles(s, near);
+        for (const auto& [angle, series] : kAngles)
+            column.during[c.family][figure][angle].add(wrapped((r.series.*series)[i] - trueValue(a, angle)));
+    }
+}
+
+Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& facts) {
+    Verdict v{"none", {}, ""};
+    auto set = measureSet(poses, facts, contextOf(trial.spec));
+    const auto standard = analysis::loadStandard(trial.standard);
+    if (!set || !standard) {
+        v.said = set ? "no standard" : set.error().message;
+        return v;
+    }
+    judgeSet(set->result, *standard);
+    for (const auto& f : set->result.findings) {
+        if (f.fault == trial.fault)
+            v.said = severityName(f.severity);
+        else if (f.severity != Severity::Unsure)
+            v.others.push_back(f.fault);
+    }
+    for (const Band& b : standard->bands)
+        if (b.faultAbove == trial.fault || b.faultBelow == trial.fault)
+            if (const Measurement* m = set->result.reps.front().find(b.measure)) {
+                char text[80];
+                std::snprintf(text, sizeof text, "%s %.2f ± %.2f  ", b.measure.c_str(), m->value, m->pm90);
+                v.reading += text;
+            }
+    return v;
+}
+
+void Score::add(const Trial& t, const Verdict& v) {
+    const bool claimed = v.said == "clear" || v.said == "watch";
+    if (t.size == Size::None) {
+        ++cleanSets;
+        cleanAlarms += !v.others.empty();
+    }
+    Row* row = t.fault.empty() ? nullptr : &rows[t.fault];
+    if (row && t.size == Size::Clear) ++(claimed ? row->hits : row->misses);
+    if (row && (t.size == Size::Inside || t.size == Size::Outside)) {
+        ++row->near;
+        row->unsureNear += v.said == "unsure";
+        row->wrongNear += t.size == Size::Inside ? claimed : v.said == "none";
+        row->falseAlarms += t.size == Size::Inside && claimed;
+    }
+    for (const auto& other : v.others) {
+        alarms.push_back(t.name + ": " + other);
+        if (t.size == Size::None) ++rows[other].falseAlarms;
+    }
+}
+
+void print(const Column& network, const Column& perfect) {
+    auto share = [](int part, int whole) { return whole ? 100.0 * part / whole : 0.0; };
+    std::printf(
+        "\nreps counted exactly in %d of %d sets (true landmarks: %d of %d); person tracked in %ld of %ld frames\n",
+        network.counted, network.sets, perfect.counted, perfect.sets, network.tracked, network.frames);
+    std::printf(
+        "thigh above or below level, more than 4° away: right %d, wrong %d, unsure %d (true landmarks: %d, %d, %d)\n",
+        network.levelRight, network.levelWrong, network.levelUnsure, perfect.levelRight, perfect.levelWrong,
+        perfect.levelUnsure);
+    for (const auto& note : network.notes) std::printf("- %s\n", note.c_str());
+    for (const auto& note : perfect.notes) std::printf("- true landmarks, %s\n", note.c_str());
+
+    std::printf(
+        "\n| at the turning point, ° | figure | n | bias | mean abs. error | 95th percentile | inside the ± | over the "
+        "rep, mean abs. | true landmarks: mean abs., largest |\n|---|---|---|---|---|---|---|---|---|\n");
+    for (const auto& [family, figures] : network.bottom)
+        for (const auto& [angle, series] : kAngles)
+            for (const auto& [figure, angles] : figures) {
+                const auto found = angles.find(angle);
+                if (found == angles.end()) continue;
+                const Errors& e = found->second;
+                Errors ours;
+                double during = std::nan("");
+                if (const auto p = perfect.bottom.find(family); p != perfect.bottom.end())
+                    if (const auto f = p->second.find(figure); f != p->second.end() && f->second.count(angle))
+                        ours = f->second.at(angle);
+                if (const auto d = network.during.find(family); d != network.during.end())
+                    during = d->second.at(figure).at(angle).meanSize();
+                std::printf("| %s %s | %s | %zu | %+.1f | %.1f | %.1f | %.0f %% | %.1f | %.1f, %.1f |\n",
+                            family.c_str(), angle, figure.c_str(), e.values.size(), e.bias(), e.meanSize(), e.size95(),
+                            100 * e.coverage(), during, ours.values.empty() ? 0 : ours.meanSize(),
+                            ours.values.empty() ? 0
+                                                : quantile(
+                                                      [&] {
+                                                          std::vector<double> s;
+                                                          for (double v : ours.values) s.push_back(std::abs(v));
+                                                          return s;
+                                                      }(),
+                                                      1));
+            }
+    std::printf(
+        "\n| event, frames | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
+        "|\n|---|---|---|---|---|\n");
+    for (const auto& [name, e] : network.events)
+        std::printf("| %s | %+.1f | %.1f | %.1f | %.1f |\n", name.c_str(), e.bias(), e.meanSize(), e.size95(),
+                    perfect.events.count(name) ? perfect.events.at(name).meanSize() : 0);
+    std::printf(
+        "\n| from the front | n | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
+        "|\n|---|---|---|---|---|---|\n");
+    for (const auto& [name, e] : network.front)
+        std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |\n", name.c_str(), e.values.size(), e.bias(),
+                    e.meanSize(), e.size95(), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
+    std::printf(
+        "\n| measure of a squat, its unit | reps | bias | mean abs. error | 95th percentile | inside the stated ± "
+        "|\n|---|---|---|---|---|---|\n");
+    for (const auto& [id, e] : network.measures)
+        std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),
+                    e.meanSize(), e.size95(), 100 * e.coverage());
+    std::printf(
+        "\n| set-up (squat) | knee | hip | trunk | shin | thigh: mean abs. error, ° | inside the ± "
+        "|\n|---|---|---|---|---|---|---|\n");
+    for (const auto& [name, angles] : network.setUps) {
+        std::printf("| %s |", name.c_str());
+        Errors all;
+        for (const auto& [angle, series] : kAngles) {
+            std::printf(" %.1f |", angles.at(angle).meanSize());
+            all.join(angles.at(angle));
+        }
+        std::printf(" %.0f %% |\n", share(all.inside, all.judged));
+    }
+}
+
+void print(const Score& network, const Score& perfect) {
+    auto table = [](const Score& s, const char* title) {
+        std::printf(
+            "\n| %s | hits | misses | false alarms | precision | recall | F1 | near the edge: unsure | wrong "
+            "|\n|---|---|---|---|---|---|---|---|---|\n",
+            title);
+        int hits = 0, misses = 0, alarms = 0;
+        for (const auto& [fault, r] : s.rows) {
+            const double precision =
+                r.hits + r.falseAlarms ? static_cast<double>(r.hits) / (r.hits + r.falseAlarms) : 1;
+            const double recall = r.hits + r.misses ? static_cast<double>(r.hits) / (r.hits + r.misses) : 1;
+            std::printf("| %s | %d | %d | %d | %.2f | %.2f | %.2f | %d of %d | %d |\n", fault.c_str(), r.hits, r.misses,
+                        r.falseAlarms, precision, recall,
+                        precision + recall > 0 ? 2 * precision * recall / (precision + recall) : 0, r.unsureNear,
+                        r.near, r.wrongNear);
+            hits += r.hits, misses += r.misses, alarms += r.falseAlarms;
+        }
+        std::printf("| all | %d | %d | %d | | | %.3f | | |\n", hits, misses, alarms,
+                    2.0 * hits / (2.0 * hits + misses + alarms));
+        std::printf("\nclean sets without a false alarm: %d of %d\n", s.cleanSets - s.cleanAlarms, s.cleanSets);
+        for (const auto& a : s.alarms) std::printf("- %s\n", a.c_str());
+    };
+    table(network, "fault, network");
+    table(perfect, "fault, true landmarks");
+}
+
+}  // namespace bench

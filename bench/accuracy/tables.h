@@ -1,0 +1,64 @@
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "bench/accuracy/cases.h"
+#include "core/results/set_result.h"
+
+namespace bench {
+
+/// Errors of one quantity.
+struct Errors {
+    std::vector<double> values;  ///< measured − true
+    int inside = 0, judged = 0;  ///< of those with a stated ±
+    void add(double error, double pm = -1);
+    void join(const Errors& other);
+    double bias() const;
+    double meanSize() const;
+    double size95() const;
+    double coverage() const;  ///< share of errors inside the stated ±; NaN without any
+};
+
+/// What the poses of the clips of one column (network or true landmarks) gave.
+struct Column {
+    /// family → figure → angle
+    std::map<std::string, std::map<std::string, std::map<std::string, Errors>>> bottom, during;
+    std::map<std::string, Errors> measures;  ///< squat measures against those of the true landmarks
+    std::map<std::string, Errors> front;     ///< figure + quantity
+    std::map<std::string, Errors> events;    ///< start, bottom, end in frames
+    std::map<std::string, std::map<std::string, Errors>> setUps;  ///< set-up → angle at the bottom
+    int sets = 0, counted = 0;
+    long frames = 0, tracked = 0;
+    int levelRight = 0, levelWrong = 0, levelUnsure = 0;  ///< thigh above or below level, more than 4° away
+    std::vector<std::string> notes;                       ///< sets that gave no result or another number of reps
+};
+
+/// Compares one clip; `trueSet` is the same clip's reading from true landmarks (for measures), may be null.
+void compare(const Case& c, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts, Column& column,
+             const zevo::SetResult* trueSet, zevo::SetResult* kept = nullptr);
+
+/// Verdict of one trial: what the analysis said of the planted fault, and which others it claimed.
+struct Verdict {
+    std::string said;  ///< clear, watch, unsure or none
+    std::vector<std::string> others;
+    std::string reading;  ///< "4.2 ± 1.7" of the fault's measure
+};
+Verdict judge(const Trial& trial, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts);
+
+/// Hits and alarms of one column of the trial.
+struct Score {
+    struct Row {
+        int hits = 0, misses = 0, falseAlarms = 0, unsureNear = 0, near = 0, wrongNear = 0;
+    };
+    std::map<std::string, Row> rows;
+    int cleanSets = 0, cleanAlarms = 0;
+    std::vector<std::string> alarms;
+    void add(const Trial& trial, const Verdict& verdict);
+};
+
+void print(const Column& network, const Column& perfect);
+void print(const Score& network, const Score& perfect);
+
+}  // namespace bench

@@ -1,0 +1,26 @@
+#pragma once
+
+#include <span>
+
+#include "core/body/landmarks.h"
+#include "core/track/track.h"
+
+namespace zevo {
+
+/// Fills in track.flat: the points as a camera very far away would see them, at the depth of the mid-hip.
+///
+/// A shoulder stands nearer to the camera than the hip, a turned-out knee nearer than both: near points look larger
+/// and further from the picture's middle, which at three metres turns a thigh by up to 2.5°. With X the place in the
+/// body's plane, u in the picture (from its middle), z the depth behind the mid-hip and D the camera's distance,
+/// X ∝ u (1 + z / D). The depths come from the network's coarse 3D estimate, slowly filtered and scaled by the length
+/// of its legs (Drillis & Contini, body/anthropometry.h); they are far too coarse to measure joint angles on, but here
+/// an error of 5 cm costs half a degree. D follows from the body's height in the picture and the focal length.
+/// `bodyPx`: stature in pixels at the mid-hip's depth.
+void undoPerspective(const PoseFrames& frames, std::span<const double> frameTimes, double bodyPx, double focalPx,
+                     Track& track);
+
+/// Focal length assumed for a clip, pixels: a 26 mm equivalent, the main camera of most phones (common practice, no
+/// source), 0.60 of the picture's diagonal. A lens twice as long makes the correction twice too large: about 1°.
+double assumedFocalPx(int pictureWidth, int pictureHeight);
+
+}  // namespace zevo

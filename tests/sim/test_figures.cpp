@@ -1,0 +1,221 @@
+// Both makings of the figure stand where the skeleton says; what is in the room changes the picture and not the truth;
+// a motion capture of a person drives the client.
+#include <QFile>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include "core/geometry/contour.h"
+#include "media/clip_reader.h"
+#include "sim/capture.h"
+#include "sim/figure.h"
+#include "tests/support/made_sets.h"
+
+using namespace zevo;
+using namespace zevo::sim;
+
+namespace {
+
+constexpr const char* kCapture = "/usr/share/assimp/models/BVH/01_01.bvh";
+constexpr const char* kMissing = "Debian's package assimp-testmodels is missing: run tools/setup --with-tests";
+
+SceneSpec smallScene() {
+    SceneSpec scene;
+    scene.noise = 0;
+    scene.camera.width = 480, scene.camera.height = 270;
+    return scene;
+}
+
+bool insidePolygon(const Outline& line, double x, double y) {
+    bool inside = false;
+    for (std::size_t i = 0, k = line.points.size() - 1; i < line.points.size(); k = i++) {
+        const auto [xi, yi] = line.points[i];
+        const auto [xk, yk] = line.points[k];
+        if ((yi > y) != (yk > y) && x < (xk - xi) * (y - yi) / (yk - yi) + xi) inside = !inside;
+    }
+    return inside;
+}
+
+}  // namespace
+
+class TestFigures : public QObject {
+    Q_OBJECT
+  private slots:
+    void initTestCase() { QVERIFY2(QFile::exists(kCapture), kMissing); }
+
+    void bothFiguresFillTheirSkeleton_data() {
+        QTest::addColumn<QString>("figure");
+        QTest::addColumn<QString>("movement");
+        for (const char* figure : {"drawn", "mesh"})
+            for (const char* movement : {"squat", "reverse-lunge", "hinge", "bridge"})
+                QTest::newRow(qPrintable(QString("%1 %2").arg(figure, movement))) << figure << movement;
+    }
+    void bothFiguresFillTheirSkeleton() {
+        QFETCH(QString, figure);
+        QFETCH(QString, movement);
+        ClipSpec spec;
+        spec.motion.movement = movement.toStdString();
+        spec.motion.body.figure = figure.toStdString();
+        spec.motion.reps.resize(1);
+        spec.motion.reps[0].lowerS = spec.motion.reps[0].liftS = 0.3;
+        spec.motion.leadInS = 0.1, spec.motion.leadOutS = 0, spec.motion.reps[0].topS = 0.1;
+        spec.scene = smallScene();
+        spec.frameRate = 10;
+        QTemporaryDir dir;
+        std::vector<Outline> outlines;
+        QVERIFY(bool(makeClip(spec, dir.filePath("c.mp4").toStdString(), {}, &outlines)));
+        const SpecMotion motion(spec.motion);
+        const Camera camera(spec.scene.camera);
+        QCOMPARE(outlines.size(), frameTimes(spec).size());
+        for (const Outline& o : outlines) {
+            const Skeleton s = motion.at(o.timeS);
+            for (const Vec3& joint : {s.hip[1], s.knee[1], s.shoulder[1], s.lumbarHigh, s.headCentre}) {
+                double x = 0, y = 0;
+                camera.project(joint, x, y);
+                QVERIFY2(insidePolygon(o, x, y), qPrintable(QString("%1 s: %2, %3").arg(o.timeS).arg(x).arg(y)));
+            }
+        }
+    }
+
+    void theMeshIsAsTallAndThickAsAsked() {
+        for (double stature : {158.0, 188.0}) {
+            BodySpec body;
+            body.figure = "mesh";
+            body.statureCm = stature;
+            const auto figure = makeFigure(body);
+            QVERIFY(bool(figure));
+            MotionSpec still;
+            still.body = body;
+            Mesh mesh;
+            (*figure)->build(SpecMotion(still).at(0), mesh);
+            float top = 0;
+            for (const auto& v : mesh.vertices) top = std::max(top, v.position.y());
+            NEAR(100 * top, stature, 0.04 * stature);
+            QCOMPARE(mesh.triangles.size(), mesh.groups.size());
+        }
+    }
+
+    void aMissingMeshIsExplained() {
+        const auto figure = makeSkinnedFigure(BodySpec(), "/nowhere/human.zae");
+        QVERIFY(!figure);
+        QVERIFY(QString::fromStdString(figure.error().message).contains("assimp-testmodels"));
+    }
+
+    void whatIsInTheRoomChangesThePictureOnly() {
+        ClipSpec spec;
+        spec.scene = smallScene();
+        spec.motion.leadOutS = 0.2, spec.motion.leadInS = 0;
+        spec.frameRate = 10;
+        QTemporaryDir dir;
+        auto drawn = [&](const ClipSpec& s, std::vector<Outline>& outlines) {
+            const std::string path = dir.filePath("c.mp4").toStdString();
+            outlines.clear();
+            if (!makeClip(s, path, {}, &outlines)) return Picture();
+            auto reader = media::ClipReader::open(path);
+            media::VideoFrame frame;
+            return *reader->next(frame) ? frame.picture : Picture();
+        };
+        std::vector<Outline> plainLine, line;
+        const Picture plain = drawn(spec, plainLine);
+        auto differs = [&](const Picture& p) {
+            long sum = 0;
+            for (std::size_t i = 0; i < p.rgb.size(); ++i) sum += std::abs(p.rgb[i] - plain.rgb[i]);
+            return static_cast<double>(sum) / static_cast<double>(p.rgb.size()) > 0.25;
+        };
+        ClipSpec other = spec;
+        other.scene.bystander = true;
+        QVERIFY(differs(drawn(other, line)));
+        QCOMPARE(line[0].points.size(), plainLine[0].points.size());  // the outline is the client's alone
+        other = spec;
+        other.scene.inFront = "bench";
+        QVERIFY(differs(drawn(other, line)));
+        QVERIFY(line[0].points.size() != plainLine[0].points.size());  // his shins are hidden
+        other = spec;
+        other.scene.light = 0.3;
+        QVERIFY(differs(drawn(other, line)));
+        other = spec;
+        other.motion.body.looseTrousers = other.motion.body.longSleeves = true;
+        QVERIFY(differs(drawn(other, line)));
+        other = spec;
+        other.scene.camera.rollDeg = 5;
+        QVERIFY(differs(drawn(other, line)));
+    }
+
+    void blurSmearsWhatMoves() {
+        ClipSpec sharp;
+        sharp.scene = smallScene();
+        sharp.motion.movement = "hinge", sharp.motion.variation = "swing";
+        sharp.motion.leadInS = 0.05, sharp.motion.leadOutS = 0;
+        sharp.motion.reps.resize(1);
+        sharp.motion.reps[0].lowerS = sharp.motion.reps[0].liftS = 0.4;
+        sharp.motion.reps[0].pauseS = 0, sharp.motion.reps[0].topS = 0.1;
+        sharp.frameRate = 10;
+        ClipSpec blurred = sharp;
+        blurred.scene.shutter = 0.9;
+        QTemporaryDir dir;
+        std::array<double, 2> detail{};
+        for (int i = 0; i < 2; ++i) {
+            const std::string path = dir.filePath("b.mp4").toStdString();
+            QVERIFY(bool(makeClip(i == 0 ? sharp : blurred, path)));
+            auto reader = media::ClipReader::open(path);
+            media::VideoFrame frame;
+            while (*reader->next(frame))
+                for (int y = 0; y < frame.picture.height; ++y)
+                    for (int x = 1; x < frame.picture.width; ++x)
+                        detail[static_cast<std::size_t>(i)] +=
+                            std::pow(frame.picture.at(x, y)[0] - frame.picture.at(x - 1, y)[0], 2);
+        }
+        QVERIFY2(detail[1] < 0.97 * detail[0], qPrintable(QString("%1 %2").arg(detail[0]).arg(detail[1])));
+    }
+
+    /// The data used in this project was obtained from mocap.cs.cmu.edu. The database was created with funding from
+    /// NSF EIA-0196217. Subject 1, trial 1: forward jumps, each begun with a dip.
+    void dipsOfACapturedPersonAreFound() {
+        const auto capture = loadCapture(kCapture, {175, 0.4, 8.4, true});
+        QVERIFY(bool(capture));
+        ClipSpec spec;
+        spec.capture = *capture;
+        spec.frameRate = 60;
+        spec.scene.camera.distanceM = 40, spec.scene.camera.focal = 16;
+        const auto set = made::measured(spec);
+        QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+
+        // Angles against the capture's own, at every sample. What differs is the smoothing of quick joints.
+        double sum = 0, worst = 0;
+        const auto& r = set->result;
+        for (std::size_t i = 0; i < r.timesS.size(); ++i) {
+            const TrueAngles a = trueAngles((*capture)->at(r.timesS[i]), 1);
+            const double e = std::max({std::abs(r.series.kneeFlexion[i] - a.kneeFlexion),
+                                       std::abs(r.series.hipFlexion[i] - a.hipFlexion),
+                                       std::abs(r.series.trunkLean[i] - a.trunkLean)});
+            sum += e;
+            worst = std::max(worst, e);
+        }
+        NEAR(sum / static_cast<double>(r.timesS.size()), 0, 1.5);
+        NEAR(worst, 0, 10);
+
+        // Four jumps: four dips deep enough to count, none of their bottoms in the air.
+        auto feetUp = [&](double t) {
+            const Skeleton s = (*capture)->at(t);
+            return std::min(s.ball[0].y(), s.ball[1].y()) > 0.10;
+        };
+        int dips = 0;
+        for (const auto& rep : r.reps) {
+            QVERIFY2(!feetUp(rep.bottomS), qPrintable(QString("a rep's bottom in flight at %1 s").arg(rep.bottomS)));
+            dips += trueAngles((*capture)->at(rep.bottomS), 1).kneeFlexion > 50;
+        }
+        QVERIFY2(dips >= 4, qPrintable(QString("%1 dips").arg(dips)));
+    }
+
+    void aBrokenCaptureIsRefused() {
+        QVERIFY(!loadCapture("/nowhere.bvh"));
+        QTemporaryDir dir;
+        QFile file(dir.filePath("bad.bvh"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("HIERARCHY\nROOT Hips\n{\n");
+        file.close();
+        QVERIFY(!loadCapture(file.fileName().toStdString()));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestFigures)
+#include "test_figures.moc"
