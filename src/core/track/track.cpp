@@ -21,6 +21,8 @@ constexpr double kMinTrackedShare = 0.5;
 constexpr double kMinPersonShare = 0.23;
 /// Eye height as a share of stature: Drillis & Contini 1966, as printed in Winter (from memory).
 constexpr double kEyeHeight = 0.936;
+/// Both feet higher than usual by this share of the body: a jump.
+constexpr double kInTheAir = 0.035;
 constexpr float kMinPresence = 0.3F;
 
 std::size_t index(Landmark id) {
@@ -117,23 +119,33 @@ Vec2 middleOf(const std::vector<Vec2>& points, const std::vector<std::size_t>& s
 }
 
 /// At rest: what the movement lowers within the top of its range (what it lifts, within the bottom), hardly moving.
-std::vector<std::size_t> findStanding(Track& track) {
+/// Never in the air: the top of a jump is high and slow, too.
+std::vector<std::size_t> findStanding(Track& track, double personPx) {
     const std::size_t n = track.size();
+    std::vector<double> lowestFoot(n, 1e9);
+    for (std::size_t i = 0; i < n; ++i)
+        for (Landmark id : {Landmark::LeftHeel, Landmark::RightHeel, Landmark::LeftToe, Landmark::RightToe})
+            lowestFoot[i] = std::min(lowestFoot[i], track.at(id, i).y());
+    const double floor = quantile(lowestFoot, 0.1);
+    std::vector<bool> usable(n);
+    for (std::size_t i = 0; i < n; ++i) usable[i] = track.observed[i] && lowestFoot[i] < floor + kInTheAir * personPx;
     const bool folds = track.drive == Drive::HipFlexion, lifts = track.drive == Drive::HipRise;
     const Landmark left = folds ? Landmark::LeftShoulder : Landmark::LeftHip,
                    right = folds ? Landmark::RightShoulder : Landmark::RightHip;
     std::vector<double> height(n);
     for (std::size_t i = 0; i < n; ++i)
         height[i] = (lifts ? -0.5 : 0.5) * (track.at(left, i).y() + track.at(right, i).y());
-    const double high = quantile(height, 0.97), low = quantile(height, 0.03);
+    std::vector<double> grounded;
+    for (std::size_t i = 0; i < n; ++i)
+        if (usable[i]) grounded.push_back(height[i]);
+    const double high = quantile(grounded, 0.97), low = quantile(grounded, 0.03);
     const auto speed = derivative(height, track.rate);
     const double near = std::max(0.04 * (high - low), 2.0);
     std::vector<std::size_t> samples;
     for (double slack : {1.0, 2.0, 4.0, 1e9}) {
         samples.clear();
         for (std::size_t i = 0; i < n; ++i)
-            if (track.observed[i] && height[i] > high - near * slack &&
-                std::abs(speed[i]) < 0.25 * (high - low + 1) * slack)
+            if (usable[i] && height[i] > high - near * slack && std::abs(speed[i]) < 0.25 * (high - low + 1) * slack)
                 samples.push_back(i);
         if (samples.size() >= 5) break;
     }
@@ -216,7 +228,7 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
         track.observed.push_back(!std::isnan(v));
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, personPx, track);
 
-    const auto standing = findStanding(track);
+    const auto standing = findStanding(track, personPx);
     measureFootLift(frames, standing, track);
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
                    eye = track.nearOf(Landmark::LeftEye);
