@@ -70,7 +70,7 @@ void addReps(sim::MotionSpec& m) {
                                                    : 18 + 2.0 * static_cast<double>(i);
         r.frontKneeDeg = knee[i];
         r.topAngleDeg = top[i];
-        if (m.variation == "goblet" || m.variation == "wide") r.shinBottomDeg = 26;
+        if (m.variation == "wide") r.shinBottomDeg = 26;
         if (m.variation == "swing") r.lowerS = 0.7, r.liftS = 0.6, r.pauseS = 0.05, r.topS = 0.2;
         if (m.movement == "bridge") r.liftS = 1.3, r.pauseS = 0.8, r.lowerS = 1.6;
         m.reps.push_back(r);
@@ -93,6 +93,7 @@ Case movementCase(const std::string& movement, const std::string& variation, con
     c.spec.motion.variation = variation;
     addReps(c.spec.motion);
     c.family = familyOf(movement);
+    c.square = variation != "floor";  // its plates hide the near knee
     c.view = view;
     auto& camera = c.spec.scene.camera;
     if (view == "front") {
@@ -105,7 +106,9 @@ Case movementCase(const std::string& movement, const std::string& variation, con
             r.hipDropDeg = drop[i];
         }
     }
-    if (movement == "bridge") camera.heightM = view == "front" ? 0.7 : 0.5, camera.aimHeightM = 0.42;
+    if (movement == "bridge") camera.heightM = 0.5, camera.aimHeightM = 0.42;
+    // From the foot end a lying client is small: the camera comes nearer.
+    if (movement == "bridge" && view == "front") camera.distanceM = 1.9, camera.heightM = 0.6;
     // The working leg is the one the camera sees.
     c.spec.motion.workingLeg = view == "front" || camera.azimuthDeg > 0 ? 1 : 0;
     c.name = movement + (variation.empty() ? "" : "-" + variation) + "-" + view + "-" + (mesh ? "mesh" : "drawn") +
@@ -214,7 +217,13 @@ std::vector<Trial> faultTrial() {
         {"forward_lean", "whole-foot", {2, 8, 24}, [](auto& r, double v) { r.extraLeanDeg = v; }},
         {"head_off_line", "whole-foot", {16, 25, 45}, [](auto& r, double v) { r.neckDeg = v; }},
         {"lowering_fast", "whole-foot", {1.65, 1.35, 0.8}, [](auto& r, double v) { r.lowerS = v; }},
-        {"bottom_bounced", "whole-foot", {0.15, 0.5, 1}, [](auto& r, double v) { r.bounce = v, r.pauseS = 0.05; }},
+        {"bottom_bounced",
+         "whole-foot",
+         {0.15, 0.5, 1},
+         [](auto& r, double v) {
+             r.bounce = v, r.pauseS = 0.05;
+             if (v == 1) r.lowerS = 1.65, r.liftS = 0.9;  // fast enough to be well past the edge
+         }},
         {"lockout", "whole-foot", {3.5, 9, 16}, [](auto& r, double v) { r.lockoutLeanDeg = v, r.topS = 1.1; }},
     };
     std::vector<Trial> out;

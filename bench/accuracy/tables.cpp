@@ -15,6 +15,8 @@ using namespace zevo;
 
 namespace {
 
+constexpr double kSureEnough = 0.5;  // min_confidence of the standards
+
 const std::vector<std::pair<const char*, std::vector<double> Series::*>> kAngles{{"knee_flexion", &Series::kneeFlexion},
                                                                                  {"hip_flexion", &Series::hipFlexion},
                                                                                  {"trunk_lean", &Series::trunkLean},
@@ -41,7 +43,7 @@ double wrapped(double degrees) {
 }
 
 void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Column& column) {
-    Context context{c.spec.motion.body.statureCm, "front", driveOf(c.spec.motion.movement)};
+    Context context{c.spec.motion.body.statureCm, "front", familyOf(c.spec.motion.movement)};
     const auto track = buildTrack(poses, facts.width, facts.height, context);
     if (!track) {
         column.notes.push_back(c.name + ": " + track.error().message);
@@ -138,9 +140,10 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
         if (found == r.reps.end()) continue;
         const bool whole = c.spec.motion.reps[k].oneAndHalf <= 0;
         if (c.square) {
-            column.events["start"].add((found->startS - events[k].startS) * c.spec.frameRate);
-            column.events["end"].add((found->endS - events[k].endS) * c.spec.frameRate);
-            if (whole) column.events["bottom"].add((found->bottomS - events[k].bottomS) * c.spec.frameRate);
+            column.events[c.family + ", start"].add((found->startS - events[k].startS) * c.spec.frameRate);
+            column.events[c.family + ", end"].add((found->endS - events[k].endS) * c.spec.frameRate);
+            if (whole)
+                column.events[c.family + ", bottom"].add((found->bottomS - events[k].bottomS) * c.spec.frameRate);
         }
         if (!whole) continue;
         for (const auto& [angle, series] : kAngles) {
@@ -151,7 +154,8 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
             // The ± is stated for the value that is shown, at the moment it was read from.
             double pm = -1, shown = error;
             if (m) {
-                pm = m->pm90;
+                // Less sure readings are shown as unsure, whatever their ±.
+                if (m->confidence >= kSureEnough) pm = m->pm90;
                 shown = wrapped(m->value - trueValue(sim::trueAngles(motion.at(m->atS), near), angle));
             }
             if (!c.square) {
@@ -204,7 +208,7 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
             v.others.push_back(f.fault);
     }
     for (const Band& b : standard->bands)
-        if (b.faultAbove == trial.fault || b.faultBelow == trial.fault)
+        if (!trial.fault.empty() && (b.faultAbove == trial.fault || b.faultBelow == trial.fault))
             if (const Measurement* m = set->result.reps.front().find(b.measure)) {
                 char text[80];
                 std::snprintf(text, sizeof text, "%s %.2f ± %.2f  ", b.measure.c_str(), m->value, m->pm90);
@@ -273,6 +277,20 @@ void print(const Column& network, const Column& perfect) {
                                                       }(),
                                                       1));
             }
+    std::printf(
+        "\n| both figures, 90th percentile, ° | knee | hip | trunk | shin | thigh |\n|---|---|---|---|---|---|\n");
+    for (const auto& [family, figures] : network.bottom) {
+        std::printf("| %s |", family.c_str());
+        for (const auto& [angle, series] : kAngles) {
+            Errors both;
+            for (const auto& [figure, angles] : figures) both.join(angles.at(angle));
+            std::vector<double> sizes;
+            for (double e : both.values) sizes.push_back(std::abs(e));
+            std::printf(" %.1f (bias %+.1f, mean abs. %.1f, inside %.0f %%) |", quantile(sizes, 0.9), both.bias(),
+                        both.meanSize(), 100 * both.coverage());
+        }
+        std::printf("\n");
+    }
     std::printf(
         "\n| event, frames | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
         "|\n|---|---|---|---|---|\n");

@@ -184,7 +184,7 @@ void poseProps(Skeleton& s, const MotionSpec& spec, const Segments& seg) {
     if (spec.variation == "goblet") addBell(s, hands + Vec3(0.02, 0, 0));
     if (spec.variation == "swing") addBell(s, hands + Vec3(0, -0.04, 0));
     if (spec.variation == "back-bar") addBar(s, s.midShoulder + (0.03 * ribs - 0.105 * front) * seg.scale, 0.13);
-    if (spec.variation == "romanian" || spec.variation == "stiff-leg") addBar(s, hands, 0.13);
+    if (spec.variation == "romanian" || spec.variation == "stiff-leg") addBar(s, hands, 0.07);
     if (spec.variation == "floor") addBar(s, hands, 0.225);
     if (spec.variation == "dowel") {
         const Vec3 up = (s.midShoulder - s.midHip).normalized(), back = -up.cross(s.chestRight).normalized();

@@ -396,8 +396,18 @@ class SkinnedFigure : public Figure {
             return m_skin[n].bone[0] == Head && n < m_firstEye && p.y() > 0.055 + 0.5 * (p.x() - 0.05) &&
                    p.y() > -0.06 && (p.x() < 0.02 || p.y() > 0.065);
         });
-        for (std::size_t n = bare; n < m_skin.size(); ++n)
+        for (std::size_t n = bare; n < m_skin.size(); ++n) {
+            if (m_stiff[n - bare]) keepToFoot(m_skin[n]);
             m_skin[n].position += m_skin[n].normal * (m_out[n - bare] * cm);
+        }
+    }
+
+    /// A shoe does not bend with the ankle: what the shank would move, the foot moves.
+    static void keepToFoot(SkinVertex& v) {
+        for (int k = 0; k < 4; ++k) {
+            if (v.bone[k] == ShankL || v.bone[k] == ThighL) v.bone[k] = FootL;
+            if (v.bone[k] == ShankR || v.bone[k] == ThighR) v.bone[k] = FootR;
+        }
     }
 
     bool isTrunk(std::size_t n) const { return m_skin[n].bone[0] <= Neck; }
@@ -429,6 +439,7 @@ class SkinnedFigure : public Figure {
                     m_colour.push_back(linear(cloth.colour));
                     m_fold.push_back(cloth.fold);
                     m_out.push_back(cloth.out);
+                    m_stiff.push_back(cloth.group == LeftShoe || cloth.group == RightShoe);
                 }
                 t[k] = at->second;
             }
@@ -447,7 +458,8 @@ class SkinnedFigure : public Figure {
     std::vector<SkinVertex> m_skin;
     std::vector<Eigen::Vector3f> m_colour;
     std::vector<float> m_fold;
-    std::vector<double> m_out;
+    std::vector<double> m_out;  ///< of the clothes, as m_stiff
+    std::vector<bool> m_stiff;
 };
 
 }  // namespace

@@ -87,7 +87,7 @@ class TestTrack : public QObject {
     void floorAndScaleComeFromTheStature() {
         const auto spec = made::spec();
         const Track t = track(spec, sim::truePoses(spec));
-        const double pixelsPerMetre = 16 * 720 / 40.0;  // focal length over distance of the far camera
+        const double pixelsPerMetre = 1.25 * 720 / 3.3;  // focal length over distance
         NEAR(t.cmPerPixel, 100 / pixelsPerMetre, 0.05 * 100 / pixelsPerMetre);
         QVERIFY(t.standingSamples > 10);
         NEAR(t.standingAt(Landmark::RightHip).y() - t.floorY, (0.53 * 1.75 - 0.02) * pixelsPerMetre,

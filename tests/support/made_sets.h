@@ -26,9 +26,6 @@ inline sim::ClipSpec spec(int reps = 3) {
     s.motion.reps.assign(static_cast<std::size_t>(reps), rep());
     s.scene.camera.width = 1280;
     s.scene.camera.height = 720;
-    // A long lens far away: what is tested here is the reading, not perspective (that has tests of its own).
-    s.scene.camera.distanceM = 40;
-    s.scene.camera.focal = 16;
     return s;
 }
 

@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "core/body/mass_centre.h"
+#include "core/measures/foot_extent.h"
 
 namespace zevo::app {
 namespace {
@@ -113,17 +114,17 @@ Overlay overlayFor(const std::string& measure, const Track& track, std::size_t s
     } else if (measure == "toe_rise") {
         s.rise(L::LeftToe);
     } else if (measure == "knee_past_toe") {
-        const Vec2 toe = track.standingAt(track.nearOf(L::LeftToe));
-        s.ghost(toe, Vec2(toe.x(), knee.y() + 0.1 * s.legLength()));
-        s.line(Vec2(toe.x(), knee.y()), knee);
+        const FootExtent foot = footExtent(track, PointSet::Seen);
+        s.ghost(Vec2(foot.toe, foot.floor), Vec2(foot.toe, knee.y() + 0.1 * s.legLength()));
+        s.line(Vec2(foot.toe, knee.y()), knee);
         s.dot(knee);
         s.out.label = s.picture(knee);
     } else if (measure == "mass_over_foot") {
-        const Vec2 mass = massCentre(track, s.sample, PointSet::Seen),
-                   heel = track.standingAt(track.nearOf(L::LeftHeel)), toe = track.standingAt(track.nearOf(L::LeftToe));
-        auto along = [&](double share) -> Vec2 { return Vec2(heel.x() + share * (toe.x() - heel.x()), track.floorY); };
+        const Vec2 mass = massCentre(track, s.sample, PointSet::Seen);
+        const FootExtent foot = footExtent(track, PointSet::Seen);
+        auto along = [&](double share) -> Vec2 { return Vec2(foot.heel + share * foot.length(), foot.floor); };
         s.ghost(along(band && band->min ? *band->min : 0), along(band && band->max ? *band->max : 1));
-        s.line(mass, Vec2(mass.x(), track.floorY));
+        s.line(mass, Vec2(mass.x(), foot.floor));
         s.dot(mass);
         s.out.label = s.picture(mass);
     } else if (measure == "neck_change") {

@@ -1,10 +1,43 @@
 #include "core/measures/error_model.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
 namespace zevo {
+namespace {
+
+/// Knee, hip, trunk, shin, thigh: the 90th percentile of the errors of both figures together (docs/measurements.md).
+using Row = std::array<Allowance, 5>;
+constexpr Row kSquat{{{4.2, 4.6}, {7.0, 7.0}, {4.0, 3.7}, {2.0, 5.2}, {4.5, 5.8}}};
+constexpr Row kLunge{{{5.6, 5.6}, {9.0, 9.0}, {5.8, 5.8}, {4.4, 4.4}, {4.8, 4.8}}};
+constexpr Row kHinge{{{11.0, 11.0}, {9.2, 9.2}, {5.3, 5.3}, {7.2, 7.2}, {4.3, 4.3}}};
+constexpr Row kBridge{{{6.6, 6.6}, {6.8, 6.8}, {3.2, 3.2}, {5.6, 5.6}, {3.9, 3.9}}};
+
+constexpr double kRigidTolerance = 0.10, kTrunkTolerance = 0.20;
+
+}  // namespace
+
+Allowance allowanceOf(Family family, Quantity quantity) {
+    const auto q = static_cast<std::size_t>(quantity);
+    switch (family) {
+        case Family::Lunge: return kLunge[q];
+        case Family::Hinge: return kHinge[q];
+        case Family::Bridge: return kBridge[q];
+        case Family::Squat: break;
+    }
+    return kSquat[q];
+}
+
+double lengthDoubt(const Track& t, const SegmentAngle& line, std::size_t sample) {
+    const double rest = (t.standingFlatAt(line.to) - t.standingFlatAt(line.from)).norm();
+    const double now = (t.flatAt(line.to, sample) - t.flatAt(line.from, sample)).norm();
+    if (rest < 1) return 1;
+    const bool trunk = line.to == Landmark::LeftShoulder || line.to == Landmark::RightShoulder ||
+                       line.from == Landmark::LeftShoulder || line.from == Landmark::RightShoulder;
+    return std::max(0.0, std::abs(now / rest - 1) - (trunk ? kTrunkTolerance : kRigidTolerance));
+}
 
 double allowed(const Allowance& a, double kneeFlexionDeg) {
     const double w = std::clamp(kneeFlexionDeg / 120.0, 0.0, 1.0);
@@ -25,8 +58,10 @@ double foreshortening(double inclinationDeg, double offSquareDeg) {
     return std::abs(inclinationDeg - seen / rad);
 }
 
-double together(double a, double b, double c) {
-    return std::sqrt(a * a + b * b + c * c);
+double together(std::initializer_list<double> parts) {
+    double sum = 0;
+    for (double p : parts) sum += p * p;
+    return std::sqrt(sum);
 }
 
 }  // namespace zevo

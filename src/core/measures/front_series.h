@@ -8,7 +8,7 @@
 namespace zevo {
 
 /// Frontal-plane quantities at every sample of a track filmed from the front or from behind. Index 0 = the client's
-/// left, 1 = right. Ratios need no scale. Undefined values are NaN.
+/// left, 1 = right, from the points as seen. Ratios need no scale. Undefined values are NaN.
 struct FrontSeries {
     std::vector<double> kneeSeparation;       ///< distance of the knees ÷ distance of the ankles
     std::vector<double> stanceOverShoulders;  ///< distance of the ankles ÷ distance of the shoulders, standing

@@ -30,6 +30,7 @@ struct MeasureInput {
     const Series& series;
     const Rep& rep;
     const Rep* next = nullptr;  ///< the repetition after, if any
+    double levelDoubtDeg = 0;   ///< levelDoubt() of the set
 };
 
 /// One quantity read per repetition.

@@ -5,12 +5,17 @@
 
 #include "core/body/mass_centre.h"
 #include "core/geometry/angles.h"
+#include "core/measures/foot_extent.h"
 #include "core/signal/filter.h"
 
 namespace zevo {
 namespace {
 
-constexpr double kDeepFoldDeg = 150;  ///< brings a hinge's fold to the scale of the sinking of a squat
+/// Brings a hinge's fold to the scale of the sinking of a squat. The trunk's lean is taken for the fold: a load hides
+/// knees, hardly ever hip and shoulder.
+constexpr double kDeepFoldDeg = 120;
+/// Height of a standing body's mass centre, share of stature (Winter, from memory: 55–57 %).
+constexpr double kMassHeight = 0.56;
 
 /// Direction from shoulder to ear against the trunk; grows when the chin goes up (ear moves back).
 double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& nose) {
@@ -30,7 +35,7 @@ Series computeSeries(const Track& t) {
                toe = t.nearOf(Landmark::LeftToe);
     const auto ear = t.nearOf(Landmark::LeftEar);
     const double cm = t.cmPerPixel > 0 ? t.cmPerPixel : std::numeric_limits<double>::quiet_NaN();
-    const double heelX = t.standingFlatAt(heel).x(), toeX = t.standingFlatAt(toe).x();
+    const FootExtent foot = footExtent(t, PointSet::Flat);
     const double standingHead = headAgainstTrunk(t.standingFlatAt(hip), t.standingFlatAt(shoulder),
                                                  t.standingFlatAt(ear), t.standingFlatAt(Landmark::Nose));
     const double standingHip = std::max(1.0, t.standingFlatAt(hip).y() - t.floorY);
@@ -39,7 +44,7 @@ Series computeSeries(const Track& t) {
                2;
     };
     const double standingBody = bodyHeight([&](Landmark id) { return t.standingFlatAt(id); });
-    const double restHip = hipFlexion(t.standingFlatAt(shoulder), t.standingFlatAt(hip), t.standingFlatAt(knee));
+    const double restLean = trunkLean(t.standingFlatAt(hip), t.standingFlatAt(shoulder));
     const double restThigh = std::max(1.0, (t.standingFlatAt(hip) - t.standingFlatAt(knee)).norm());
     for (std::size_t i = 0; i < t.size(); ++i) {
         auto at = [&](Landmark id) -> const Vec2& { return t.flatAt(id, i); };
@@ -59,21 +64,34 @@ Series computeSeries(const Track& t) {
         s.toeFollowed.push_back(toeSeen);
         s.heelRise.push_back((heelUp - together) * cm);
         s.toeRise.push_back((toeUp - together) * cm);
-        s.kneePastToe.push_back((at(knee).x() - toeX) * cm);
-        s.massOverFoot.push_back((massCentre(t, i, PointSet::Flat).x() - heelX) / std::max(1.0, toeX - heelX));
+        s.kneePastToe.push_back((at(knee).x() - foot.toe) * cm);
+        s.massOverFoot.push_back((massCentre(t, i, PointSet::Flat).x() - foot.heel) / std::max(1.0, foot.length()));
         s.neckChange.push_back(
             wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
         // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share
         // too.
         const double hipDrop = (t.standingFlatAt(hip).y() - at(hip).y()) / standingHip;
         const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.flatAt(id, i); })) / standingHip;
-        switch (t.drive) {
+        switch (driveOf(t.family)) {
             case Drive::Sinking: s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop); break;
-            case Drive::HipFlexion: s.depth.push_back((s.hipFlexion.back() - restHip) / kDeepFoldDeg); break;
+            case Drive::HipFlexion: s.depth.push_back((s.trunkLean.back() - restLean) / kDeepFoldDeg); break;
             case Drive::HipRise: s.depth.push_back((at(hip).y() - t.standingFlatAt(hip).y()) / restThigh); break;
         }
     }
     return s;
+}
+
+double levelDoubt(const Track& t, const Series& s) {
+    if (t.family == Family::Bridge || t.view != ViewKind::Side) return 0;
+    constexpr double kUsual = 0.40, kOpenDeg = 2.8, kNotStandingDeg = 9;
+    std::vector<double> atRest;
+    for (std::size_t i = 0; i < t.size(); ++i)
+        if (std::abs(s.depth[i]) < 0.03 && t.observed[i]) atRest.push_back(s.massOverFoot[i]);
+    if (atRest.empty()) return 0;
+    const double foot = footExtent(t, PointSet::Flat).length(), height = kMassHeight * t.bodyPx;
+    const double seems = std::atan2((median(atRest) - kUsual) * foot, std::max(1.0, height)) * 57.29577951308232;
+    if (std::abs(seems) > kNotStandingDeg) return 0;
+    return std::max(0.0, std::abs(seems) - kOpenDeg);
 }
 
 }  // namespace zevo

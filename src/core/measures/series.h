@@ -18,10 +18,15 @@ struct Series {
     std::vector<double> massOverFoot;  ///< mass centre over the standing foot: 0 heel, 1 toe tip
     std::vector<double> neckChange;    ///< head against trunk, change from standing; chin up +
     /// 0 at rest … about 0.6 at the turning point: how far the drive of the movement has gone. Sinking as a share of
-    /// the standing hip height, folding as a share of 150°, rising as a share of the thigh.
+    /// the standing hip height, folding as a share of 120°, rising as a share of the thigh.
     std::vector<double> depth;
 };
 
 Series computeSeries(const Track& track);
+
+/// How far from level the camera seems to be, degrees, beyond what people's standing leaves open. Nobody stands with
+/// his mass centre far from the middle of his feet: a camera that leans makes him seem to. 0 where he rests otherwise
+/// (a bridge, a split stance). The usual place is 0.40 of the foot, ± 0.18 (measured on virtual clients).
+double levelDoubt(const Track& track, const Series& series);
 
 }  // namespace zevo

@@ -11,6 +11,11 @@ namespace {
 
 using L = Landmark;
 
+/// A joint misplaced by a share of a segment turns it by up to that many radians.
+constexpr double kDegreesPerShare = 57.3;
+/// Doubt about a leg's length at which nothing is left of the confidence, ÷ 1.2.
+constexpr double kDoubtSpan = 0.15;
+
 double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half = 2) {
     const std::size_t a = at > half ? at - half : 0, b = std::min(at + half, s.size() - 1);
     double sum = 0;
@@ -25,37 +30,39 @@ std::size_t largestIn(const std::vector<double>& s, std::size_t from, std::size_
 }
 
 /// A joint or line angle at the bottom, with its error from two lines (or one, given twice).
-bool readAngle(const MeasureInput& in, const std::vector<double>& s, const Allowance& allowance, L a0, L a1, L b0, L b1,
+bool readAngle(const MeasureInput& in, const std::vector<double>& s, Quantity quantity, L a0, L a1, L b0, L b1,
                double& value, double& pm, std::size_t& at) {
     at = in.rep.bottom;
     value = meanAround(s, at);
     const Track& t = in.track;
-    const double j1 = jitterOfLine(t, {t.nearOf(a0), t.nearOf(a1)}, at);
+    const SegmentAngle a{t.nearOf(a0), t.nearOf(a1)}, b{t.nearOf(b0), t.nearOf(b1)};
     const bool joint = a0 != b0 || a1 != b1;
-    const double j2 = joint ? jitterOfLine(t, {t.nearOf(b0), t.nearOf(b1)}, at) : 0;
-    pm = together(std::hypot(j1, j2), allowed(allowance, in.series.kneeFlexion[at]),
-                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg));
+    const double doubt = lengthDoubt(t, a, at) + (joint ? lengthDoubt(t, b, at) : 0.0);
+    pm = together({jitterOfLine(t, a, at), joint ? jitterOfLine(t, b, at) : 0.0,
+                   joint ? 0.0 : kLevelError + in.levelDoubtDeg,
+                   allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]),
+                   foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare});
     return std::isfinite(value);
 }
 
 bool kneeFlexionAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.kneeFlexion, kKneeAllowance, L::LeftHip, L::LeftKnee, L::LeftKnee, L::LeftAnkle, v,
+    return readAngle(in, in.series.kneeFlexion, Quantity::Knee, L::LeftHip, L::LeftKnee, L::LeftKnee, L::LeftAnkle, v,
                      pm, at);
 }
 bool hipFlexionAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.hipFlexion, kHipAllowance, L::LeftShoulder, L::LeftHip, L::LeftHip, L::LeftKnee, v,
+    return readAngle(in, in.series.hipFlexion, Quantity::Hip, L::LeftShoulder, L::LeftHip, L::LeftHip, L::LeftKnee, v,
                      pm, at);
 }
 bool trunkLeanAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.trunkLean, kTrunkAllowance, L::LeftHip, L::LeftShoulder, L::LeftHip, L::LeftShoulder,
+    return readAngle(in, in.series.trunkLean, Quantity::Trunk, L::LeftHip, L::LeftShoulder, L::LeftHip, L::LeftShoulder,
                      v, pm, at);
 }
 bool shinAngleAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.shinAngle, kShinAllowance, L::LeftAnkle, L::LeftKnee, L::LeftAnkle, L::LeftKnee, v,
+    return readAngle(in, in.series.shinAngle, Quantity::Shin, L::LeftAnkle, L::LeftKnee, L::LeftAnkle, L::LeftKnee, v,
                      pm, at);
 }
 bool thighAngleAtBottom(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
-    return readAngle(in, in.series.thighAngle, kThighAllowance, L::LeftKnee, L::LeftHip, L::LeftKnee, L::LeftHip, v, pm,
+    return readAngle(in, in.series.thighAngle, Quantity::Thigh, L::LeftKnee, L::LeftHip, L::LeftKnee, L::LeftHip, v, pm,
                      at);
 }
 
@@ -87,7 +94,7 @@ bool liftOfFoot(const MeasureInput& in, const std::vector<double>& s, const std:
         }
     }
     const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
-    pm = together(allowance.still, allowance.deep * std::max(0.0, v));
+    pm = together({allowance.still, allowance.deep * std::max(0.0, v)});
     return v > -1e8;
 }
 bool heelRise(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
@@ -102,16 +109,16 @@ bool kneePastToe(const MeasureInput& in, double& v, double& pm, std::size_t& at)
     at = in.rep.bottom;
     v = meanAround(in.series.kneePastToe, at);
     // The network's toe tip lies about 4 cm behind the real one, the knee 3–6° behind the real shin (measured).
-    pm = together(
-        1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(L::LeftKnee))] * in.track.cmPerPixel, 4.0);
+    const double jitter =
+        1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(L::LeftKnee))] * in.track.cmPerPixel;
+    pm = together({jitter, 4.0});
     return std::isfinite(v);
 }
 
 bool massOverFoot(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
     at = in.rep.bottom;
     v = meanAround(in.series.massOverFoot, at, 4);
-    // Two centimetres of mass centre and two of each foot end over a foot of about 25 cm.
-    pm = 0.13;
+    pm = 0.18;  // 90th percentile of the errors of both figures; see docs/measurements.md
     return std::isfinite(v);
 }
 
@@ -195,8 +202,8 @@ bool topKneeFlexion(const MeasureInput& in, double& v, double& pm, std::size_t& 
                                                    s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
                                   s.begin());
     v = meanAround(s, at);
-    pm = together(kKneeAllowance.still,
-                  jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftKnee)}, at));
+    pm = together({allowanceOf(in.track.family, Quantity::Knee).still,
+                   jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftKnee)}, at)});
     return std::isfinite(v);
 }
 bool topTrunkLean(const MeasureInput& in, double& v, double& pm, std::size_t& at) {
@@ -206,8 +213,8 @@ bool topTrunkLean(const MeasureInput& in, double& v, double& pm, std::size_t& at
                                                    s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
                                   s.begin());
     v = meanAround(s, at);
-    pm = together(kTrunkAllowance.still,
-                  jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)}, at));
+    pm = together({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
+                   jitterOfLine(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)}, at)});
     return std::isfinite(v);
 }
 
@@ -299,8 +306,20 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
             const auto& s = in.track.seen[static_cast<std::size_t>(in.track.nearOf(id))];
             seen = std::min<double>(seen, s[std::min(at, s.size() - 1)]);
         }
+        // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it.
+        const std::size_t when = std::min(at, in.track.size() - 1);
+        double doubt = 0;
+        for (L id : def.needs) {
+            if (id == L::LeftKnee || id == L::LeftHip)
+                doubt = std::max(
+                    doubt, lengthDoubt(in.track, {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftKnee)}, when));
+            if (id == L::LeftKnee || id == L::LeftAnkle)
+                doubt = std::max(
+                    doubt, lengthDoubt(in.track, {in.track.nearOf(L::LeftKnee), in.track.nearOf(L::LeftAnkle)}, when));
+        }
+        const double rigid = std::clamp(1.2 - doubt / kDoubtSpan, 0.0, 1.0);
         const bool observed = in.track.observed[std::min(at, in.track.observed.size() - 1)];
-        m.confidence = observed ? std::clamp(seen * square, 0.0, 1.0) : 0.0;
+        m.confidence = observed ? std::clamp(seen * square * rigid, 0.0, 1.0) : 0.0;
         m.atS = in.track.timesS[std::min(at, in.track.size() - 1)];
         out.push_back(m);
     }

@@ -59,13 +59,13 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     // bend by 20° before the hip has sunk by 2 %.
     std::vector<double> bend(series.kneeFlexion.size());
     for (std::size_t i = 0; i < bend.size(); ++i) {
-        switch (track.drive) {
+        switch (driveOf(track.family)) {
             case Drive::Sinking: bend[i] = 0.5 * (series.kneeFlexion[i] + series.hipFlexion[i]); break;
-            case Drive::HipFlexion: bend[i] = series.hipFlexion[i]; break;
+            case Drive::HipFlexion: bend[i] = series.trunkLean[i]; break;
             case Drive::HipRise: bend[i] = -series.hipFlexion[i]; break;
         }
     }
-    const bool byKnee = track.drive == Drive::Sinking && track.view == ViewKind::Side;
+    const bool byKnee = driveOf(track.family) == Drive::Sinking && track.view == ViewKind::Side;
     // From the front a bend hardly shows: there the sinking itself is what is timed.
     if (track.view == ViewKind::Front || track.view == ViewKind::Rear)
         for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
@@ -102,8 +102,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         Rep rep;
         rep.depth = depth[group.deepest];
         // Cut off by the clip: it must come from, and go back to, nearly upright.
-        if (depth[lowest(depth, from, group.first)] > 0.3 * rep.depth ||
-            depth[lowest(depth, group.last, to)] > 0.3 * rep.depth)
+        if (depth[lowest(depth, from, group.first)] > options.doubleShare * rep.depth ||
+            depth[lowest(depth, group.last, to)] > options.doubleShare * rep.depth)
             continue;
 
         std::size_t fastestDown = group.first, fastestUp = group.last;

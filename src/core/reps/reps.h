@@ -27,7 +27,8 @@ struct RepOptions {
     /// Sinking less than this share of the set's usual depth: partial.
     double partialShare = 0.5;
     /// Not rising above this share of the depth between two bottoms: one rep with two bottoms.
-    double doubleShare = 0.35;
+    /// Half-way up by the angle of the thigh is a third of the sinking.
+    double doubleShare = 0.25;
 };
 
 /// Finds the repetitions of a squat-like set: bottoms as peaks of the sinking signal, boundaries where the

@@ -25,7 +25,7 @@ json rounded(const std::vector<double>& values) {
 
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
     Context seen = context.context;
-    seen.drive = driveOf(context.movement);
+    seen.family = familyOf(context.movement);
     auto track = buildTrack(frames, clip.width, clip.height, seen);
     if (!track) return track.error();
     if (track->view != ViewKind::Side)
@@ -45,6 +45,7 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
     r.timesS = set.track.timesS;
     r.series = computeSeries(set.track);
 
+    const double level = levelDoubt(set.track, r.series);
     const auto reps = findReps(set.track, r.series);
     if (reps.empty())
         return Error{
@@ -55,7 +56,7 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
         auto time = [&](std::size_t s) { return set.track.timesS[s]; };
         r.reps.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom), time(rep.leave),
                           time(rep.end),
-                          measureRep({set.track, r.series, rep, i + 1 < reps.size() ? &reps[i + 1] : nullptr})});
+                          measureRep({set.track, r.series, rep, i + 1 < reps.size() ? &reps[i + 1] : nullptr, level})});
     }
 
     if (set.track.cmPerPixel <= 0)
@@ -64,6 +65,11 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
         r.warnings.push_back("The client was lost in " +
                              std::to_string(static_cast<int>(std::lround(100 * (1 - r.trackedShare)))) +
                              " % of the frames; values there are less sure.");
+    if (level > 0)
+        r.warnings.emplace_back(
+            "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
+            "trunk, "
+            "shin and thigh are less sure.");
     if (r.offSquareDeg > 15)
         r.warnings.push_back("The camera stands about " +
                              std::to_string(static_cast<int>(std::lround(r.offSquareDeg))) +

@@ -129,7 +129,7 @@ std::vector<std::size_t> findStanding(Track& track, double personPx) {
     const double floor = quantile(lowestFoot, 0.1);
     std::vector<bool> usable(n);
     for (std::size_t i = 0; i < n; ++i) usable[i] = track.observed[i] && lowestFoot[i] < floor + kInTheAir * personPx;
-    const bool folds = track.drive == Drive::HipFlexion, lifts = track.drive == Drive::HipRise;
+    const bool folds = driveOf(track.family) == Drive::HipFlexion, lifts = driveOf(track.family) == Drive::HipRise;
     const Landmark left = folds ? Landmark::LeftShoulder : Landmark::LeftHip,
                    right = folds ? Landmark::RightShoulder : Landmark::RightHip;
     std::vector<double> height(n);
@@ -213,7 +213,7 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
                          " % of the clip. Keep the whole body in the picture for the whole set.",
                      ""};
 
-    track.drive = context.drive;
+    track.family = context.family;
     track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
     track.timesS = uniformTimes(frames, track.rate);
     estimateView(frames, track);
@@ -236,12 +236,13 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
     const double eyeHeightPx = track.standingAt(eye).y() - track.floorY;
     const Landmark nearKnee = track.nearOf(Landmark::LeftKnee), nearAnkle = track.nearOf(Landmark::LeftAnkle);
     const double shankPx = (track.standingAt(nearKnee) - track.standingAt(nearAnkle)).norm();
-    const bool lies = track.drive == Drive::HipRise;  // then nothing shows the stature but the segments
+    const bool lies = track.family == Family::Bridge;  // then nothing shows the stature but the segments
     const double bodyPx = lies ? shankPx / proportion::kShank : eyeHeightPx / kEyeHeight;
     undoPerspective(frames, frameTimes, bodyPx, assumedFocalPx(pictureWidth, pictureHeight), track);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
     track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
     const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;
+    track.bodyPx = flatBodyPx;
     if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
     return track;
 }

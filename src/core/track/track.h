@@ -5,9 +5,9 @@
 #include <vector>
 
 #include "core/body/landmarks.h"
+#include "core/body/movement.h"
 #include "core/geometry/vectors.h"
 #include "core/result.h"
-#include "core/track/drive.h"
 
 namespace zevo {
 
@@ -19,9 +19,9 @@ std::string sideName(Side side);
 
 /// What the coach knows and the video does not tell.
 struct Context {
-    double statureCm = 0;          ///< 0 = unknown: lengths then stay in shares of a segment
-    std::string view = "auto";     ///< auto, side, front, rear or oblique: overrides the estimate
-    Drive drive = Drive::Sinking;  ///< of the movement (driveOf)
+    double statureCm = 0;           ///< 0 = unknown: lengths then stay in shares of a segment
+    std::string view = "auto";      ///< auto, side, front, rear or oblique: overrides the estimate
+    Family family = Family::Squat;  ///< of the movement
 };
 
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
@@ -45,7 +45,8 @@ struct Track {
     bool facesRight = true;   ///< in the picture
     int pictureWidth = 0, pictureHeight = 0;
 
-    Drive drive = Drive::Sinking;
+    Family family = Family::Squat;
+    double bodyPx = 0;      ///< stature in pixels at the depth of the mid-hip
     double cmPerPixel = 0;  ///< 0 when the stature is unknown
     double floorY = 0;      ///< height of the soles at rest
     std::size_t standingSamples = 0;
