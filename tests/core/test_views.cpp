@@ -1,6 +1,7 @@
 // Perspective undone, the frontal quantities, and the drives of hinge and bridge; all from true landmarks.
 #include <QTest>
 
+#include "core/measures/foot_extent.h"
 #include "core/measures/front_series.h"
 #include "core/track/perspective.h"
 #include "tests/support/made_sets.h"
@@ -155,6 +156,62 @@ class TestViews : public QObject {
         const auto front = computeFrontSeries(*track);
         const std::size_t in = track->sampleAt(sim::SpecMotion(spec.motion).reps()[0].bottomS);
         NEAR(front.kneeInside[0][in] - front.kneeInside[1][in], 0.14, 0.03);
+    }
+
+    void familiesAreToldByTheMovementsId() {
+        QVERIFY(familyOf("squat") == Family::Squat && familyOf("hinge") == Family::Hinge);
+        QVERIFY(familyOf("bridge") == Family::Bridge && familyOf("rear-foot-raised") == Family::Lunge);
+        QVERIFY(familyOf("lateral-lunge") == Family::Lunge && familyOf("something new") == Family::Squat);
+        QVERIFY(driveOf(Family::Lunge) == Drive::Sinking && driveOf(Family::Bridge) == Drive::HipRise);
+    }
+
+    /// Drillis & Contini as printed in Winter (from memory): a foot is 0.152 of stature, 26.6 cm of 175.
+    void theFootIsAsLongAsPublished() {
+        auto spec = filmed("squat");
+        auto poses = sim::truePoses(spec);
+        // Landmarks that lie well inside the foot, as a network's do.
+        for (auto& f : poses) {
+            f.at(Landmark::RightHeel).x += 8;
+            f.at(Landmark::RightToe).x -= 10;
+        }
+        const auto track = buildTrack(poses, 1280, 720, {175, "auto"});
+        QVERIFY(bool(track));
+        NEAR(footExtent(*track, PointSet::Flat).length() * track->cmPerPixel, 26.6, 0.1);
+        // Landmarks further apart than that are believed.
+        const auto whole = buildTrack(sim::truePoses(spec), 1280, 720, {175, "auto"});
+        NEAR(footExtent(*whole, PointSet::Flat).length() * whole->cmPerPixel, 27.5, 0.6);
+    }
+
+    void aCameraThatLeansIsNoticed() {
+        for (double roll : {0.0, 1.0, 6.0, -7.0}) {
+            auto spec = filmed("squat");
+            spec.scene.camera.rollDeg = roll;
+            const auto set = measuredAs(spec);
+            QVERIFY(bool(set));
+            const bool warned = std::any_of(set->result.warnings.begin(), set->result.warnings.end(),
+                                            [](const auto& w) { return w.find("not be level") != std::string::npos; });
+            QCOMPARE(warned, std::abs(roll) > 3);
+            const double pm = set->result.reps[0].find("trunk_lean")->pm90;
+            if (std::abs(roll) > 3) QVERIFY2(pm > 4.3, qPrintable(QString::number(pm)));
+        }
+    }
+
+    void aLegOfAnotherLengthIsDoubted() {
+        auto spec = filmed("squat");
+        const auto events = sim::SpecMotion(spec.motion).reps();
+        auto poses = sim::truePoses(spec);
+        // In the second rep something hides the knee and the network guesses it 12 cm too high.
+        for (auto& f : poses)
+            if (f.timeS > events[1].startS && f.timeS < events[1].endS) f.at(Landmark::RightKnee).y -= 34;
+        SetContext c;
+        c.context.statureCm = 175;
+        const auto set = measureSet(poses, made::facts(spec), c);
+        QVERIFY(bool(set));
+        const auto* clean = set->result.reps[0].find("knee_flexion");
+        const auto* hidden = set->result.reps[1].find("knee_flexion");
+        QVERIFY(clean->confidence > 0.9);
+        QVERIFY2(hidden->confidence < 0.5, qPrintable(QString::number(hidden->confidence)));
+        QVERIFY(hidden->pm90 > clean->pm90 + 3);
     }
 
     void hingesAndBridgesAreCounted_data() {
