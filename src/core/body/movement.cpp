@@ -11,7 +11,7 @@ Family familyOf(const std::string& movement) {
 
 Drive driveOf(Family family) {
     switch (family) {
-        case Family::Hinge: return Drive::HipFlexion;
+        case Family::Hinge: return Drive::Folding;
         case Family::Bridge: return Drive::HipRise;
         case Family::Squat:
         case Family::Lunge: break;

@@ -11,9 +11,9 @@ Family familyOf(const std::string& movement);
 
 /// The quantity that goes up and down once a repetition, and what counts as rest.
 enum class Drive {
-    Sinking,     ///< squats and lunges: hips and shoulders go down from standing
-    HipFlexion,  ///< hinges: the trunk folds over the thighs; rest is standing
-    HipRise      ///< bridges: the hips go up; rest is lying
+    Sinking,  ///< squats and lunges: hips and shoulders go down from standing
+    Folding,  ///< hinges: the trunk folds over the thighs; rest is standing
+    HipRise   ///< bridges: the hips go up; rest is lying
 };
 Drive driveOf(Family family);
 

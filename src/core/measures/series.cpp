@@ -74,7 +74,7 @@ Series computeSeries(const Track& t) {
         const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.flatAt(id, i); })) / standingHip;
         switch (driveOf(t.family)) {
             case Drive::Sinking: s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop); break;
-            case Drive::HipFlexion: s.depth.push_back((s.trunkLean.back() - restLean) / kDeepFoldDeg); break;
+            case Drive::Folding: s.depth.push_back((s.trunkLean.back() - restLean) / kDeepFoldDeg); break;
             case Drive::HipRise: s.depth.push_back((at(hip).y() - t.standingFlatAt(hip).y()) / restThigh); break;
         }
     }

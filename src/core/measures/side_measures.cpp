@@ -108,7 +108,7 @@ bool kneePastToe(const MeasureInput& in, double& v, double& pm, std::size_t& at)
     if (in.track.cmPerPixel <= 0) return false;
     at = in.rep.bottom;
     v = meanAround(in.series.kneePastToe, at);
-    // The network's toe tip lies about 4 cm behind the real one, the knee 3–6° behind the real shin (measured).
+    // Both ends of the error: where the foot ends (foot_extent.h) and where the knee is (docs/measurements.md).
     const double jitter =
         1.645 * in.track.noisePx[static_cast<std::size_t>(in.track.nearOf(L::LeftKnee))] * in.track.cmPerPixel;
     pm = together({jitter, 4.0});

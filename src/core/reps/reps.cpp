@@ -61,7 +61,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < bend.size(); ++i) {
         switch (driveOf(track.family)) {
             case Drive::Sinking: bend[i] = 0.5 * (series.kneeFlexion[i] + series.hipFlexion[i]); break;
-            case Drive::HipFlexion: bend[i] = series.trunkLean[i]; break;
+            case Drive::Folding: bend[i] = series.trunkLean[i]; break;
             case Drive::HipRise: bend[i] = -series.hipFlexion[i]; break;
         }
     }

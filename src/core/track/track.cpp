@@ -129,7 +129,7 @@ std::vector<std::size_t> findStanding(Track& track, double personPx) {
     const double floor = quantile(lowestFoot, 0.1);
     std::vector<bool> usable(n);
     for (std::size_t i = 0; i < n; ++i) usable[i] = track.observed[i] && lowestFoot[i] < floor + kInTheAir * personPx;
-    const bool folds = driveOf(track.family) == Drive::HipFlexion, lifts = driveOf(track.family) == Drive::HipRise;
+    const bool folds = driveOf(track.family) == Drive::Folding, lifts = driveOf(track.family) == Drive::HipRise;
     const Landmark left = folds ? Landmark::LeftShoulder : Landmark::LeftHip,
                    right = folds ? Landmark::RightShoulder : Landmark::RightHip;
     std::vector<double> height(n);
