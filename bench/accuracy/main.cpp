@@ -126,8 +126,8 @@ int main(int argc, char** argv) {
         }
         const auto seen = bench::judge(t, *poses, factsOf(t.spec)),
                    ideal = bench::judge(t, sim::truePoses(t.spec), factsOf(t.spec));
-        byNetwork.add(t, seen);
-        byTruth.add(t, ideal);
+        byNetwork.add(t, seen, ideal);
+        byTruth.add(t, ideal, ideal);
         std::string others, idealOthers;
         for (const auto& o : seen.others) others += o + " ";
         for (const auto& o : ideal.others) idealOthers += " also " + o;

@@ -217,7 +217,7 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
     return v;
 }
 
-void Score::add(const Trial& t, const Verdict& v) {
+void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
     const bool claimed = v.said == "clear" || v.said == "watch";
     if (t.size == Size::None) {
         ++cleanSets;
@@ -233,7 +233,9 @@ void Score::add(const Trial& t, const Verdict& v) {
     }
     for (const auto& other : v.others) {
         alarms.push_back(t.name + ": " + other);
-        if (t.size == Size::None) ++rows[other].falseAlarms;
+        const bool brought = t.size != Size::None &&
+                             std::find(byTruth.others.begin(), byTruth.others.end(), other) != byTruth.others.end();
+        rows[other].falseAlarms += !brought;
     }
 }
 

@@ -55,7 +55,9 @@ struct Score {
     std::map<std::string, Row> rows;
     int cleanSets = 0, cleanAlarms = 0;
     std::vector<std::string> alarms;
-    void add(const Trial& trial, const Verdict& verdict);
+    /// A claim of a fault that was not planted is a false alarm unless the true landmarks make it too (one fault may
+    /// bring another along).
+    void add(const Trial& trial, const Verdict& verdict, const Verdict& byTruth);
 };
 
 void print(const Column& network, const Column& perfect);

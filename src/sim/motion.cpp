@@ -65,19 +65,6 @@ Moment momentAt(const MotionSpec& spec, const std::vector<double>& starts, doubl
     return m;
 }
 
-const std::map<std::string, std::vector<std::string>>& known() {
-    static const std::map<std::string, std::vector<std::string>> all{
-        {"squat", {"", "box", "wide", "goblet", "back-bar"}},
-        {"split-squat", {""}},
-        {"reverse-lunge", {""}},
-        {"forward-lunge", {""}},
-        {"lateral-lunge", {""}},
-        {"rear-foot-raised", {""}},
-        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "swing"}},
-        {"bridge", {"", "thrust"}}};
-    return all;
-}
-
 std::vector<double> startsOf(const MotionSpec& spec) {
     std::vector<double> starts;
     double t = spec.leadInS;
@@ -90,6 +77,19 @@ std::vector<double> startsOf(const MotionSpec& spec) {
 }
 
 }  // namespace
+
+const std::map<std::string, std::vector<std::string>>& movements() {
+    static const std::map<std::string, std::vector<std::string>> all{
+        {"squat", {"", "box", "wide", "goblet", "back-bar"}},
+        {"split-squat", {""}},
+        {"reverse-lunge", {""}},
+        {"forward-lunge", {""}},
+        {"lateral-lunge", {""}},
+        {"rear-foot-raised", {""}},
+        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "swing"}},
+        {"bridge", {"", "thrust"}}};
+    return all;
+}
 
 std::span<const Dial> dials() {
     static constexpr auto all = std::to_array<Dial>({
@@ -132,20 +132,20 @@ std::span<const Dial> dials() {
 }
 
 SpecMotion::SpecMotion(MotionSpec spec) : m_spec(std::move(spec)) {
-    const auto starts = startsOf(m_spec);
+    m_starts = startsOf(m_spec);
     const bool bridge = m_spec.movement == "bridge";
     for (std::size_t i = 0; i < m_spec.reps.size(); ++i) {
         const RepSpec& r = m_spec.reps[i];
         const double there = bridge ? r.liftS : r.lowerS, back = bridge ? r.lowerS : r.liftS, hold = holdAtBottom(r);
         const double trim = stepsOut(m_spec.movement) ? kSinkAfter : 0;
-        m_reps.push_back(
-            {starts[i] + trim * there, starts[i] + there + hold / 2, starts[i] + there + hold + (1 - trim) * back});
+        m_reps.push_back({m_starts[i] + trim * there, m_starts[i] + there + hold / 2,
+                          m_starts[i] + there + hold + (1 - trim) * back});
     }
-    m_durationS = starts.back() + m_spec.leadOutS;
+    m_durationS = m_starts.back() + m_spec.leadOutS;
 }
 
 Skeleton SpecMotion::at(double timeS) const {
-    const Moment m = momentAt(m_spec, startsOf(m_spec), timeS);
+    const Moment m = momentAt(m_spec, m_starts, timeS);
     // At rest the figure stands as it will move: a split stance or feet on the floor come from the first rep's shape.
     static const RepSpec kStill{};
     const RepSpec& rep = m.rep >= 0                      ? m_spec.reps[static_cast<std::size_t>(m.rep)]
@@ -167,8 +167,8 @@ Skeleton SpecMotion::at(double timeS) const {
 }
 
 Result<void> checkMovement(const MotionSpec& spec) {
-    const auto found = known().find(spec.movement);
-    if (found == known().end())
+    const auto found = movements().find(spec.movement);
+    if (found == movements().end())
         return Error{"The virtual client knows no movement “" + spec.movement + "”.", "movement"};
     if (std::find(found->second.begin(), found->second.end(), spec.variation) == found->second.end())
         return Error{"The virtual client knows no variation “" + spec.variation + "” of " + spec.movement + ".",

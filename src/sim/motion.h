@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <memory>
 #include <span>
 #include <string>
@@ -96,11 +97,14 @@ class SpecMotion : public Motion {
 
   private:
     MotionSpec m_spec;
+    std::vector<double> m_starts;  ///< of the reps, and the end of the last
     std::vector<RepTruth> m_reps;
     double m_durationS = 0;
 };
 
-/// Movements and variations a spec may name; an error in plain words for others.
+/// Movements a spec may name, each with its variations (the plain one is empty).
+const std::map<std::string, std::vector<std::string>>& movements();
+/// An error in plain words for a movement or variation that is not among them.
 Result<void> checkMovement(const MotionSpec& spec);
 
 }  // namespace zevo::sim

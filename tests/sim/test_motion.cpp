@@ -44,16 +44,11 @@ class TestMotion : public QObject {
     static void everyMovement() {
         QTest::addColumn<QString>("movement");
         QTest::addColumn<QString>("variation");
-        for (const auto& [movement, variations] :
-             std::map<QString, QStringList>{{"squat", {"", "box", "wide", "goblet", "back-bar"}},
-                                            {"split-squat", {""}},
-                                            {"reverse-lunge", {""}},
-                                            {"forward-lunge", {""}},
-                                            {"lateral-lunge", {""}},
-                                            {"rear-foot-raised", {""}},
-                                            {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "swing"}},
-                                            {"bridge", {"", "thrust"}}})
-            for (const auto& v : variations) QTest::newRow(qPrintable(movement + " " + v)) << movement << v;
+        QCOMPARE(movements().size(), std::size_t{8});
+        for (const auto& [movement, variations] : movements())
+            for (const auto& v : variations)
+                QTest::newRow((movement + " " + v).c_str())
+                    << QString::fromStdString(movement) << QString::fromStdString(v);
     }
 
   private slots:

@@ -8,7 +8,8 @@
 namespace zevo {
 namespace {
 
-/// Knee, hip, trunk, shin, thigh: the 90th percentile of the errors of both figures together (docs/measurements.md).
+/// Knee, hip, trunk, shin, thigh: at least the 90th percentile of the errors of both figures together
+/// (docs/measurements.md).
 using Row = std::array<Allowance, 5>;
 constexpr Row kSquat{{{4.2, 4.6}, {7.0, 7.0}, {4.0, 3.7}, {2.0, 5.2}, {4.5, 5.8}}};
 constexpr Row kLunge{{{5.6, 5.6}, {9.0, 9.0}, {5.8, 5.8}, {4.4, 4.4}, {4.8, 4.8}}};
