@@ -238,7 +238,19 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
     auto set = measureSet(poses->frames, poses->clip, named);
     if (!set) return set.error();
     set->result.warnings.insert(set->result.warnings.end(), poses->warnings.begin(), poses->warnings.end());
-    return AnalysedClip{std::move(*poses), std::move(*set)};
+    return AnalysedClip{std::move(*poses), std::move(*set), std::nullopt};
+}
+
+Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
+                               const AnalyseOptions& options, const std::atomic<bool>& cancel,
+                               const OnProgress& progress) {
+    auto poses = readPoses(clip, options, cancel, progress);
+    if (!poses) return poses.error();
+    if (auto joined = joinSecondView(set.set, poses->frames, poses->clip, together, nudgeS); !joined) return joined;
+    auto& warnings = set.set.result.warnings;
+    for (const auto& w : poses->warnings) warnings.push_back("Second clip: " + w);
+    set.second = std::move(*poses);
+    return {};
 }
 
 }  // namespace zevo::analysis

@@ -2,6 +2,7 @@
 
 #include <atomic>
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -51,8 +52,14 @@ Result<std::vector<Outline>> readOutlines(const std::string& clip, const ClipPos
 struct AnalysedClip {
     ClipPoses poses;
     MeasuredSet set;
+    std::optional<ClipPoses> second;
 };
 Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
                                  const std::atomic<bool>& cancel, const OnProgress& progress = {});
+
+/// Reads another view of the same set and joins it (core/results/set_result.h).
+Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
+                               const AnalyseOptions& options, const std::atomic<bool>& cancel,
+                               const OnProgress& progress = {});
 
 }  // namespace zevo::analysis

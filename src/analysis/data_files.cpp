@@ -4,7 +4,6 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
 namespace zevo::analysis {
@@ -16,6 +15,12 @@ std::string locate(const char* variable, const char* installed, const char* buil
     std::error_code ignored;
     const fs::path beside = fs::read_symlink("/proc/self/exe", ignored).parent_path() / installed;
     return fs::exists(beside, ignored) ? beside.lexically_normal().string() : built;
+}
+
+std::string listed(const std::vector<std::string>& names) {
+    std::string out;
+    for (const auto& n : names) out += (out.empty() ? "" : ", ") + n;
+    return out;
 }
 
 }  // namespace
@@ -35,33 +40,114 @@ Result<std::string> readTextFile(const std::string& path) {
     return text.str();
 }
 
-Result<Standard> loadStandard(const std::string& id) {
-    if (id.empty() || id.find('/') != std::string::npos) return Error{"There is no standard “" + id + "”.", id};
-    auto text = readTextFile(dataDir() + "/standards/" + id + ".json");
-    if (!text)
-        return Error{"There is no standard “" + id + "”. Known for the squat: whole-foot, hips-back, upright.", id};
-    return parseStandard(*text, id + ".json");
+std::vector<std::string> movementIds() {
+    std::vector<std::string> out;
+    std::error_code ignored;
+    for (const auto& entry : fs::directory_iterator(dataDir() + "/movements", ignored))
+        if (entry.path().extension() == ".json") out.push_back(entry.path().stem().string());
+    std::sort(out.begin(), out.end());
+    std::stable_partition(out.begin(), out.end(), [](const auto& id) { return id == "squat"; });
+    return out;
 }
 
-Result<std::vector<Standard>> loadStandards(const std::string& movement) {
-    auto text = readTextFile(dataDir() + "/movements/" + movement + ".json");
-    if (!text) return Error{"Zevo does not know the movement “" + movement + "” yet. Known: squat.", movement};
-    const auto json = nlohmann::json::parse(*text, nullptr, false);
-    if (!json.is_object() || !json.contains("standards") || !json["standards"].is_array())
-        return Error{"The movement file “" + movement + ".json” is damaged.", movement};
+Result<Movement> loadMovement(const std::string& id) {
+    const auto known = movementIds();
+    if (std::find(known.begin(), known.end(), id) == known.end())
+        return Error{"Zevo does not know the movement “" + id + "”. Known: " + listed(known) + ".", id};
+    auto text = readTextFile(dataDir() + "/movements/" + id + ".json");
+    if (!text) return text.error();
+    return parseMovement(*text, id + ".json");
+}
+
+Result<Standard> loadStandard(const std::string& id, const std::string& ownFolder) {
+    if (id.ends_with(".json")) {
+        auto text = readTextFile(id);
+        if (!text) return text.error();
+        return parseStandard(*text, fs::path(id).filename().string());
+    }
+    if (!id.empty() && id.find('/') == std::string::npos)
+        for (const std::string& folder : {dataDir() + "/standards", ownFolder}) {
+            const std::string path = folder + "/" + id + ".json";
+            if (folder.empty() || !fs::exists(path)) continue;
+            auto text = readTextFile(path);
+            if (!text) return text.error();
+            return parseStandard(*text, id + ".json");
+        }
+    std::vector<std::string> known;
+    std::error_code ignored;
+    for (const auto& entry : fs::directory_iterator(dataDir() + "/standards", ignored))
+        known.push_back(entry.path().stem().string());
+    std::sort(known.begin(), known.end());
+    return Error{"There is no standard “" + id + "”. Known: " + listed(known) + ".", id};
+}
+
+bool judges(const Standard& standard, const Movement& movement) {
+    return standard.movement == movement.id || standard.movement == familyName(movement.family);
+}
+
+Result<std::vector<Standard>> loadStandards(const Movement& movement, const std::string& ownFolder,
+                                            std::vector<Error>* refused) {
     std::vector<Standard> out;
-    for (const auto& id : json["standards"]) {
-        auto standard = loadStandard(id.is_string() ? id.get<std::string>() : "");
+    for (const auto& id : movement.standards) {
+        auto standard = loadStandard(id);
         if (!standard) return standard.error();
         out.push_back(std::move(*standard));
+    }
+    std::vector<fs::path> own;
+    std::error_code ignored;
+    if (!ownFolder.empty())
+        for (const auto& entry : fs::directory_iterator(ownFolder, ignored))
+            if (entry.path().extension() == ".json") own.push_back(entry.path());
+    std::sort(own.begin(), own.end());
+    for (const auto& path : own) {
+        auto standard = loadStandard(path.string());
+        if (standard && judges(*standard, movement)) out.push_back(std::move(*standard));
+        if (!standard && refused) refused->push_back(standard.error());
     }
     return out;
 }
 
-Result<AdviceBook> loadAdvice(const std::string& movement) {
-    auto text = readTextFile(dataDir() + "/advice/" + movement + ".json");
+Result<AdviceBook> loadAdvice(const Movement& movement) {
+    AdviceBook book;
+    for (const std::string& name : {movement.advice, std::string("common")}) {  // the first one to name a fault has it
+        auto text = readTextFile(dataDir() + "/advice/" + name + ".json");
+        if (!text) return text.error();
+        auto part = parseAdvice(*text, name + ".json");
+        if (!part) return part.error();
+        book.merge(*part);
+    }
+    return book;
+}
+
+Result<Standard> importStandard(const std::string& path, const std::string& ownFolder) {
+    auto text = readTextFile(path);
     if (!text) return text.error();
-    return parseAdvice(*text, movement + ".json");
+    const std::string name = fs::path(path).filename().string();
+    auto standard = parseStandard(*text, name);
+    if (!standard) return standard.error();
+    auto refuse = [&](const std::string& problem) {
+        return Error{"The standard “" + name + "” cannot be used: /id “" + standard->id + "” " + problem + ".", name};
+    };
+    const bool plain = !standard->id.empty() && std::all_of(standard->id.begin(), standard->id.end(), [](char c) {
+        return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '-';
+    });
+    if (!plain) return refuse("must be made of small letters, digits and hyphens");
+    if (fs::exists(dataDir() + "/standards/" + standard->id + ".json"))
+        return refuse("is the name of a standard that comes with Zevo; give yours another one");
+    const auto ids = movementIds();
+    const bool known = std::any_of(ids.begin(), ids.end(), [&](const std::string& id) {
+        const auto movement = loadMovement(id);
+        return movement && judges(*standard, *movement);
+    });
+    if (!known)
+        return Error{"The standard “" + name + "” cannot be used: /movement “" + standard->movement +
+                         "” is not a movement Zevo knows. Known: " + listed(ids) + ".",
+                     name};
+    std::error_code problem;
+    fs::create_directories(ownFolder, problem);
+    if (auto wrote = writeTextFile(ownFolder + "/" + standard->id + ".json", standardJson(*standard)); !wrote)
+        return wrote.error();
+    return standard;
 }
 
 Result<void> writeTextFile(const std::string& path, const std::string& text) {

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/advice/advice.h"
+#include "core/body/movement.h"
 #include "core/result.h"
 #include "core/standards/standard.h"
 
@@ -15,11 +16,23 @@ std::string dataDir();
 std::string modelDir();
 
 Result<std::string> readTextFile(const std::string& path);
-/// `id` is a file name without ending, for example whole-foot.
-Result<Standard> loadStandard(const std::string& id);
-/// All shipped standards of a movement, the default one first.
-Result<std::vector<Standard>> loadStandards(const std::string& movement);
-Result<AdviceBook> loadAdvice(const std::string& movement);
+/// Ids of all shipped movements, squat first.
+std::vector<std::string> movementIds();
+/// A shipped movement. Error: names those there are.
+Result<Movement> loadMovement(const std::string& id);
+/// A standard by id, shipped or from the coach's own folder (may be empty), or the path of a .json file.
+Result<Standard> loadStandard(const std::string& id, const std::string& ownFolder = {});
+/// All standards a movement can be judged by: the shipped ones, the default first, then the coach's own. Own files that
+/// cannot be used are left out and named in `refused`.
+Result<std::vector<Standard>> loadStandards(const Movement& movement, const std::string& ownFolder = {},
+                                            std::vector<Error>* refused = nullptr);
+/// Whether a standard is made for a movement (or for its family).
+bool judges(const Standard& standard, const Movement& movement);
+/// What can be advised for a movement's faults: the common advice, with the movement's own in its place.
+Result<AdviceBook> loadAdvice(const Movement& movement);
+/// Checks a standard file and copies it into the coach's own folder under its id. Errors name file, path and value, and
+/// change nothing; a shipped standard's id is refused.
+Result<Standard> importStandard(const std::string& path, const std::string& ownFolder);
 /// Writes the whole text or nothing: a temporary file beside it is renamed over `path`.
 Result<void> writeTextFile(const std::string& path, const std::string& text);
 

@@ -11,6 +11,7 @@
 
 #include "analysis/analyse_clip.h"
 #include "analysis/data_files.h"
+#include "core/results/result_json.h"
 #include "sim/clip_maker.h"
 
 namespace {
@@ -21,12 +22,17 @@ constexpr int kUsage = 2, kCannotJudge = 3;
 std::atomic<bool> g_cancel{false};  // set by Ctrl-C
 
 const char* const kHelp =
-    "zevo-cli analyse CLIP [--movement squat] [--standard whole-foot] [--stature CM]\n"
-    "                 [--view auto|side|front|rear|oblique] [--model lite|full|heavy] [--out FILE]\n"
+    "zevo-cli analyse CLIP [--movement squat] [--variation NAME] [--standard NAME|FILE.json] [--stature CM]\n"
+    "                 [--front CLIP [--apart yes] [--nudge SECONDS]] [--view auto|side|front|rear|oblique|foot-end]\n"
+    "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--pain 0-10] [--red-flag NAME]\n"
+    "                 [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
+    "zevo-cli movements\n"
     "\n"
-    "analyse measures a set and writes the result (docs/formats.md) to FILE or standard output.\n"
+    "analyse measures a set and writes the result (docs/formats.md) to FILE or standard output. --front adds a second\n"
+    "view of the same set, filmed at the same time, or with --apart yes one after the other.\n"
     "simulate makes a clip of a virtual client (clip.mp4) and its truth (truth.json) in DIR.\n"
+    "movements lists movements, variations and standards.\n"
     "Exit code 0: done; 2: bad usage; 3: the clip cannot be judged (one sentence says why).\n";
 
 int usage(const std::string& problem) {
@@ -64,46 +70,133 @@ int cannotJudge(const Error& error) {
     return kCannotJudge;
 }
 
+/// The options of analyse, read and checked.
+class AnalyseCall {
+  public:
+    explicit AnalyseCall(std::map<std::string, std::string> options) : m_options(std::move(options)) {}
+
+    std::string text(const char* option, const std::string& fallback = {}) const {
+        const auto found = m_options.find(option);
+        return found == m_options.end() ? fallback : found->second;
+    }
+    bool has(const char* option) const { return m_options.count(option) > 0; }
+
+    /// A number between two bounds; 0 when it is not given.
+    Result<double> number(const char* option, double from, double to, const std::string& what) const {
+        if (!has(option)) return 0.0;
+        const std::string value = text(option);
+        char* end = nullptr;
+        const double v = std::strtod(value.c_str(), &end);
+        if (end == value.c_str() || *end || !(v >= from && v <= to))
+            return Error{what + " between " + std::to_string(static_cast<int>(from)) + " and " +
+                             std::to_string(static_cast<int>(to)) + ".",
+                         option};
+        return v;
+    }
+
+    Result<SetContext> context() const {
+        SetContext c;
+        auto movement = analysis::loadMovement(text("--movement", "squat"));
+        if (!movement) return movement.error();
+        c.movement = std::move(*movement);
+        c.variation = text("--variation");
+        if (!c.variation.empty() && !c.movement.variation(c.variation)) {
+            std::string known;
+            for (const auto& v : c.movement.variations) known += (known.empty() ? "" : ", ") + v.id;
+            return Error{"The movement “" + c.movement.id + "” has no variation “" + c.variation +
+                             "”. Known: " + known + ".",
+                         c.variation};
+        }
+        const auto stature = text("--stature") == "0"
+                                 ? Result<double>(0.0)
+                                 : number("--stature", 80, 250, "The stature must be a number of centimetres");
+        const auto load = number("--load", 0, 500, "The load must be a number of kilograms");
+        const auto weight = number("--weight", 20, 300, "The weight must be a number of kilograms");
+        const auto ankle = number("--ankle", 0, 70, "The ankle bend must be a number of degrees");
+        const auto wedge = number("--wedge", 0, 30, "The wedge must be a number of degrees");
+        const auto pain = number("--pain", 0, 10, "The pain must be a number");
+        for (const auto* n : {&stature, &load, &weight, &ankle, &wedge, &pain})
+            if (!*n) return n->error();
+        c.context.statureCm = *stature;
+        if (has("--load") && !has("--weight"))
+            return Error{"The load is weighed against the client: give --weight as well.", "--weight"};
+        if (*weight > 0) c.loadShare = *load / *weight;
+        if (has("--ankle")) c.ankleLimitDeg = *ankle;
+        c.wedgeDeg = *wedge;
+        if (has("--pain")) c.pain.after = static_cast<int>(*pain);
+        if (has("--red-flag")) {
+            std::string known;
+            bool found = false;
+            for (const auto& f : redFlags()) {
+                found |= text("--red-flag") == f.id;
+                known += (known.empty() ? "" : ", ") + std::string(f.id);
+            }
+            if (!found) return Error{"The red flag must be one of " + known + ".", "--red-flag"};
+            c.pain.redFlags.push_back(text("--red-flag"));
+        }
+        c.context.view = text("--view", "auto");
+        static const std::vector<std::string> views{"auto", "side", "front", "rear", "oblique", "foot-end"};
+        if (std::find(views.begin(), views.end(), c.context.view) == views.end())
+            return Error{"The view must be auto, side, front, rear, oblique or foot-end.", c.context.view};
+        return c;
+    }
+
+  private:
+    std::map<std::string, std::string> m_options;
+};
+
 int analyse(int argc, char** argv) {
-    auto args = parse(argc, argv, {"--movement", "--standard", "--stature", "--view", "--model", "--out"});
+    auto args = parse(argc, argv,
+                      {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
+                       "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--pain", "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
-    auto option = [&](const char* name, const char* fallback) {
-        const auto found = args.options.find(name);
-        return found == args.options.end() ? std::string(fallback) : found->second;
-    };
-    SetContext context;
-    context.movement = option("--movement", "squat");
-    const auto standards = analysis::loadStandards(context.movement);
-    if (!standards) return usage(standards.error().message);
-    const std::string wanted = option("--standard", standards->front().id.c_str());
-    const auto standard = analysis::loadStandard(wanted);
+    const AnalyseCall call(args.options);
+    const auto context = call.context();
+    if (!context) return usage(context.error().message);
+    const auto standard = analysis::loadStandard(call.text("--standard", context->movement.standards.front()));
     if (!standard) return usage(standard.error().message);
-    const std::string stature = option("--stature", "0");
-    char* end = nullptr;
-    context.context.statureCm = std::strtod(stature.c_str(), &end);
-    if (end == stature.c_str() || *end ||
-        (context.context.statureCm != 0 && (context.context.statureCm < 80 || context.context.statureCm > 250)))
-        return usage("The stature must be a number of centimetres between 80 and 250.");
-    context.context.view = option("--view", "auto");
-    static const std::vector<std::string> views{"auto", "side", "front", "rear", "oblique"};
-    if (std::find(views.begin(), views.end(), context.context.view) == views.end())
-        return usage("The view must be auto, side, front, rear or oblique.");
-    const auto model = pose::modelSizeFromName(option("--model", "full"));
+    if (!analysis::judges(*standard, context->movement))
+        return usage("The standard “" + standard->id + "” is for " + standard->movement + ", not for " +
+                     context->movement.id + ".");
+    const auto model = pose::modelSizeFromName(call.text("--model", "full"));
     if (!model) return usage(model.error().message);
+    const auto nudge = call.number("--nudge", -60, 60, "The nudge must be a number of seconds");
+    if (!nudge) return usage(nudge.error().message);
+    const auto advice = analysis::loadAdvice(context->movement);
+    if (!advice) return usage(advice.error().message);
 
     analysis::AnalyseOptions options;
     options.modelDir = analysis::modelDir();
     options.model = *model;
-    auto analysed = analysis::analyseClip(args.plain[0], context, options, g_cancel);
+    auto analysed = analysis::analyseClip(args.plain[0], *context, options, g_cancel);
     if (!analysed) return cannotJudge(analysed.error());
+    if (call.has("--front")) {
+        const bool together = call.text("--apart", "no") != "yes";
+        const auto joined =
+            analysis::analyseSecondClip(*analysed, call.text("--front"), together, *nudge, options, g_cancel);
+        if (!joined) return cannotJudge(joined.error());
+    }
     judgeSet(analysed->set.result, *standard);
-    const std::string json = toJson(analysed->set.result);
-    const std::string out = option("--out", "");
+    const std::string json = toJson(analysed->set.result, &*advice);
+    const std::string out = call.text("--out");
     if (out.empty())
         std::printf("%s\n", json.c_str());
     else if (auto wrote = analysis::writeTextFile(out, json); !wrote)
         return usage(wrote.error().message);
+    return 0;
+}
+
+int movements() {
+    for (const auto& id : analysis::movementIds()) {
+        const auto m = analysis::loadMovement(id);
+        if (!m) return cannotJudge(m.error());
+        std::printf("%-18s %s\n  standards: ", id.c_str(), m->title.c_str());
+        for (const auto& s : m->standards) std::printf(" %s", s.c_str());
+        std::printf("\n  variations:");
+        for (const auto& v : m->variations) std::printf(" %s", v.id.c_str());
+        std::printf("\n");
+    }
     return 0;
 }
 
@@ -136,6 +229,7 @@ int main(int argc, char** argv) {
     const std::string command = argc > 1 ? argv[1] : "";
     if (command == "analyse") return analyse(argc, argv);
     if (command == "simulate") return simulate(argc, argv);
+    if (command == "movements") return movements();
     if (command == "--help" || command == "help") {
         std::fputs(kHelp, stdout);
         return 0;

@@ -12,8 +12,32 @@ namespace zevo::sim {
 
 using nlohmann::json;
 
+namespace {
+
+/// A motion whose clock starts later.
+class LaterMotion : public Motion {
+  public:
+    LaterMotion(std::shared_ptr<const Motion> whole, double startS) : m_whole(std::move(whole)), m_startS(startS) {
+        for (RepTruth r : m_whole->reps())
+            m_reps.push_back({r.startS - startS, r.bottomS - startS, r.endS - startS});
+    }
+    double durationS() const override { return m_whole->durationS() - m_startS; }
+    Skeleton at(double timeS) const override { return m_whole->at(timeS + m_startS); }
+    const std::vector<RepTruth>& reps() const override { return m_reps; }
+
+  private:
+    std::shared_ptr<const Motion> m_whole;
+    double m_startS;
+    std::vector<RepTruth> m_reps;
+};
+
+}  // namespace
+
 std::shared_ptr<const Motion> motionOf(const ClipSpec& spec) {
-    return spec.capture ? spec.capture : std::make_shared<const SpecMotion>(spec.motion);
+    std::shared_ptr<const Motion> motion = spec.capture;
+    if (!motion) motion = std::make_shared<const SpecMotion>(spec.motion);
+    if (spec.startS > 0) motion = std::make_shared<const LaterMotion>(motion, spec.startS);
+    return motion;
 }
 
 std::vector<double> frameTimes(const ClipSpec& spec) {

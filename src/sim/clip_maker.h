@@ -22,6 +22,7 @@ struct ClipSpec {
     SceneSpec scene;
     media::WriteOptions video;
     double frameRate = 30;
+    double startS = 0;  ///< the clip begins this far into the motion (a second camera switched on later)
     /// Uneven time stamps, as phones write them: each frame up to this share of a frame late.
     double jitter = 0;
     /// The faults this clip was made to show, by fault id (written into the truth file).

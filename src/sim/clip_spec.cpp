@@ -74,6 +74,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(root, "seed", spec.scene.seed, "");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");
+    r.get(root, "start_s", spec.startS, "");
     r.get(root, "quality", spec.video.quality, "");
     r.get(root, "planted", spec.planted, "");
     MotionSpec& motion = spec.motion;
@@ -87,6 +88,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     std::string leg = "right";
     r.get(root, "working_leg", leg, "");
     motion.workingLeg = leg == "left" ? 0 : 1;
+    r.get(root, "alternate", motion.alternate, "");
     const json drift = root.value("drift", json::object());
     r.get(root, "toe_out_deg", spec.motion.toeOutDeg, "");
     r.get(root, "standing_knee_deg", spec.motion.standingKneeDeg, "");

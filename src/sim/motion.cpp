@@ -50,6 +50,7 @@ Moment momentAt(const MotionSpec& spec, const std::vector<double>& starts, doubl
             }
         } else if (x < there + hold + back) {
             m.phase = bridge ? Phase::Lowering : Phase::Lifting;
+            m.over = true;
             m.rising = !bridge;
             const double w = 1 - (x - there - hold) / back;
             m.depth = sinkAt(w);
@@ -57,6 +58,7 @@ Moment momentAt(const MotionSpec& spec, const std::vector<double>& starts, doubl
             if (steps) m.step = ease(w / kStepShare);
         } else {
             const double y = (x - there - hold - back) / r.topS;
+            m.over = true;
             m.topLean = std::sin(std::numbers::pi * std::clamp(y, 0.0, 1.0));
         }
         m.depth = std::clamp(m.depth, 0.0, 1.0);  // 1 − ease(1) may come out as −1e-16, which pow() refuses
@@ -81,12 +83,13 @@ std::vector<double> startsOf(const MotionSpec& spec) {
 const std::map<std::string, std::vector<std::string>>& movements() {
     static const std::map<std::string, std::vector<std::string>> all{
         {"squat", {"", "box", "wide", "goblet", "back-bar"}},
+        {"walking-lunge", {""}},
         {"split-squat", {""}},
         {"reverse-lunge", {""}},
         {"forward-lunge", {""}},
         {"lateral-lunge", {""}},
         {"rear-foot-raised", {""}},
-        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "swing"}},
+        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "wide-floor", "swing"}},
         {"bridge", {"", "thrust"}}};
     return all;
 }
@@ -127,6 +130,9 @@ std::span<const Dial> dials() {
         {"round_deg", &RepSpec::roundDeg},
         {"hips_shoot_up", &RepSpec::hipsShootUp},
         {"load_drift_cm", &RepSpec::loadDriftCm},
+        {"trailing_knee_deg", &RepSpec::trailingKneeDeg},
+        {"nose_off_cm", &RepSpec::noseOffCm},
+        {"knees_out_cm", &RepSpec::kneesOutCm},
     });
     return all;
 }
@@ -145,7 +151,9 @@ SpecMotion::SpecMotion(MotionSpec spec) : m_spec(std::move(spec)) {
 }
 
 Skeleton SpecMotion::at(double timeS) const {
-    const Moment m = momentAt(m_spec, m_starts, timeS);
+    Moment m = momentAt(m_spec, m_starts, timeS);
+    m.over |= m.rep < 0 && timeS > m_spec.leadInS && !m_spec.reps.empty();
+    m.working = workingLeg(m.rep >= 0 ? m.rep : m.over ? static_cast<int>(m_spec.reps.size()) - 1 : 0);
     // At rest the figure stands as it will move: a split stance or feet on the floor come from the first rep's shape.
     static const RepSpec kStill{};
     const RepSpec& rep = m.rep >= 0                      ? m_spec.reps[static_cast<std::size_t>(m.rep)]
@@ -164,6 +172,11 @@ Skeleton SpecMotion::at(double timeS) const {
         poseStanding(s, m_spec, rep, m);
     poseProps(s, m_spec, Segments(m_spec.body));
     return s;
+}
+
+int SpecMotion::workingLeg(int rep) const {
+    const bool takesTurns = m_spec.movement == "walking-lunge" || (m_spec.alternate && stepsOut(m_spec.movement));
+    return takesTurns && rep % 2 != 0 ? 1 - m_spec.workingLeg : m_spec.workingLeg;
 }
 
 Result<void> checkMovement(const MotionSpec& spec) {

@@ -45,6 +45,9 @@ struct RepSpec {
     double roundDeg = 0;                         ///< rib cage bent forward against the lumbar spine
     double hipsShootUp = 0;                      ///< 0…1: hips rise before the trunk
     double loadDriftCm = 0;                      ///< hands forward of the legs
+    double trailingKneeDeg = 0;                  ///< lateral lunge: bend of the leg that should stay straight
+    double noseOffCm = 0;                        ///< lateral lunge: nose short of the working knee
+    double kneesOutCm = 0;                       ///< bridge: both knees falling out
 };
 
 /// A dial by its name in specs (docs/formats.md).
@@ -55,9 +58,9 @@ struct Dial {
 std::span<const Dial> dials();
 
 struct MotionSpec {
-    /// squat, split-squat, reverse-lunge, forward-lunge, lateral-lunge, rear-foot-raised, hinge or bridge.
+    /// One of movements().
     std::string movement = "squat";
-    /// squat: box wide goblet back-bar; hinge: dowel romanian stiff-leg floor swing; bridge: thrust. Empty: plain.
+    /// Variations as movements() lists them; empty: plain.
     std::string variation;
     BodySpec body;
     double leadInS = 1.2;  ///< at rest before the first rep
@@ -67,7 +70,8 @@ struct MotionSpec {
     double toeOutUnevenDeg = 0;  ///< right foot turned out by this much more
     double standingKneeDeg = 7;  ///< soft knees at the top
     double feetFarCm = 0;        ///< bridge: feet further from the seat
-    int workingLeg = 1;          ///< lunge: the front or stepping leg, 0 left, 1 right
+    int workingLeg = 1;          ///< lunge: the front or stepping leg (of the first rep), 0 left, 1 right
+    bool alternate = false;      ///< lunges that step: the legs take turns
     double loadShare = 0;        ///< mass in the hands or on the back ÷ body mass
     std::vector<RepSpec> reps;
 };
@@ -94,6 +98,8 @@ class SpecMotion : public Motion {
     Skeleton at(double timeS) const override;
     const std::vector<RepTruth>& reps() const override { return m_reps; }
     const MotionSpec& spec() const { return m_spec; }
+    /// The leg that works in a rep: 0 left, 1 right.
+    int workingLeg(int rep) const;
 
   private:
     MotionSpec m_spec;

@@ -57,7 +57,7 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
         const double sign = i == 0 ? -1 : 1;
         placeFoot(s, i, seg, {rig.ankle + centre + Vec3(0, 0, sign * half), spec.toeOutDeg * 0.5, 0});
         s.hip[i] = s.midHip + sign * seg.hipHalf * s.pelvisRight;
-        const double inCm = (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d + wobble;
+        const double inCm = (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d - rep.kneesOutCm * d + wobble;
         s.knee[i] = solveKnee(s.hip[i], s.ankle[i], seg.thigh, seg.shank, Vec3(0.2, 1, 0.05 * sign), inCm / 100, -sign);
     }
     const double lean = -90 - slope / kRad;

@@ -34,9 +34,11 @@ struct Plan {
     FootPose workingRest, workingOut, otherRest, otherOut;
     Vec3 hipRest, hipOut;  ///< mid-hip
     double leanOut = 0;
+    double stepM = 0;  ///< between the places of the two feet
 };
 
-Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& rep) {
+/// `over`: on the way back, which for a client who travels ends over the front foot.
+Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& rep, bool over) {
     const bool bench = spec.movement == "rear-foot-raised", still = !stepsOut(spec.movement);
     const double pitchTop = bench ? 42 : 44, pitchBottom = bench ? 52 : 62,
                  ballY = seg.footPointHeight + (bench ? kBenchHeight : 0);
@@ -57,6 +59,7 @@ Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& re
     p.workingOut = {frontAnkle, 4, 0};
     p.otherOut = {flat(ballX, ballY), 0, pitchBottom};
     p.hipOut = hip;
+    p.stepM = p.workingOut.flatAnkle.x() - p.otherOut.flatAnkle.x();
     p.workingRest = p.workingOut;
     p.otherRest = p.otherOut;
     if (still) {
@@ -67,7 +70,7 @@ Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& re
         p.hipRest.y() = bench
                             ? hipAbove(seg, frontAnkle, 6, 3).y()
                             : std::min(reachHeight(seg, p.hipRest, frontAnkle), reachHeight(seg, p.hipRest, rearAnkle));
-    } else if (spec.movement == "reverse-lunge") {
+    } else if (spec.movement == "reverse-lunge" || (spec.movement == "walking-lunge" && over)) {
         p.otherRest = {frontAnkle, 4, 0};
         p.hipRest = hipAbove(seg, frontAnkle, spec.standingKneeDeg, spec.standingKneeDeg / 2);
     } else {
@@ -87,7 +90,10 @@ Plan planLateral(const Segments& seg, const MotionSpec& spec, const RepSpec& rep
     Plan p;
     p.leanOut = rep.lungeLeanDeg + 28;
     p.hipOut = Vec3(back, seg.ankleHeight + height, -sign * (inward + seg.hipHalf));
-    const double length = kStretched * (seg.thigh + seg.shank);
+    const double bent = rep.trailingKneeDeg * kRad;  // two links with a bend between span less
+    const double length = std::min(kStretched * (seg.thigh + seg.shank),
+                                   std::sqrt(seg.thigh * seg.thigh + seg.shank * seg.shank +
+                                             2 * seg.thigh * seg.shank * std::cos(bent)));
     const double away = std::sqrt(std::max(0.01, length * length - height * height - back * back));
     const double otherZ = p.hipOut.z() - sign * (seg.hipHalf + away);
     p.workingOut = {working, 6, 0};
@@ -110,17 +116,23 @@ FootPose between(const FootPose& a, const FootPose& b, double w) {
 
 void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Moment& m) {
     const Segments seg(spec.body);
-    const int working = spec.workingLeg, other = 1 - working;
+    const int working = m.working, other = 1 - working;
     const bool lateral = spec.movement == "lateral-lunge";
     const double sign = working == 0 ? -1 : 1, d = m.depth;
     auto planOf = [&](const RepSpec& r) {
-        return lateral ? planLateral(seg, spec, r, sign) : planSagittal(seg, spec, r);
+        return lateral ? planLateral(seg, spec, r, sign) : planSagittal(seg, spec, r, m.over);
     };
     // The feet go where the first rep puts them; later reps may go deeper or lean more over the same step.
     Plan p = planOf(spec.reps.empty() ? rep : spec.reps.front());
     const double rail = lateral ? 0 : 0.075 * seg.stature;
-    // The picture's middle is between rest and turning point.
-    const Vec3 centre(-(p.hipOut.x() + p.hipRest.x()) / 2, 0, -(p.hipOut.z() + p.hipRest.z()) / 2);
+    // The picture's middle is between rest and turning point; a lateral lunge rests in it, so that it may go either way;
+    // a client who travels has the middle of his way there.
+    Vec3 centre(-(p.hipOut.x() + p.hipRest.x()) / 2, 0, lateral ? -p.hipRest.z() : 0);
+    if (spec.movement == "walking-lunge") {
+        const auto reps = static_cast<double>(spec.reps.size());
+        const double index = m.rep >= 0 ? m.rep : m.over ? reps - 1 : 0;
+        centre.x() = (index + 1 - reps / 2) * p.stepM;
+    }
     for (FootPose* f : {&p.workingRest, &p.workingOut}) f->flatAnkle += centre + Vec3(0, 0, sign * rail);
     for (FootPose* f : {&p.otherRest, &p.otherOut}) f->flatAnkle += centre - Vec3(0, 0, sign * rail);
     const Plan now = planOf(rep);
@@ -131,7 +143,8 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     FootPose workingFoot = between(p.workingRest, p.workingOut, m.step);
     FootPose otherFoot = between(p.otherRest, p.otherOut,
                                  pitchBySinking                     ? d
-                                 : spec.movement == "forward-lunge" ? std::max(d, 0.4 * m.step)
+                                 : spec.movement == "forward-lunge" || (spec.movement == "walking-lunge" && !m.over)
+                                     ? std::max(d, 0.4 * m.step)
                                                                     : m.step);
     const double late = ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double heelToBall = seg.heelBack + seg.ballAhead;
@@ -163,8 +176,15 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     }
     const double lean =
         mix(1.0, p.leanOut, d) + rep.extraLeanDeg * ease(d) + 22 * shooting - rep.lockoutLeanDeg * m.topLean;
-    placeTrunk(s, seg,
-               {lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late, rep.roundDeg * d, rep.shoulderTipDeg * d});
+    TrunkPose trunk{lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late, rep.roundDeg * d, rep.shoulderTipDeg * d,
+                    0};
+    if (lateral) {
+        // The trunk tips over the working leg until the nose is above its knee.
+        placeTrunk(s, seg, trunk);
+        const double aside = s.knee[working].z() - s.nose.z() - sign * rep.noseOffCm / 100;
+        trunk.sideDeg = d * std::asin(std::clamp(aside / (s.nose.y() - s.midHip.y()), -0.6, 0.6)) / kRad;
+    }
+    placeTrunk(s, seg, trunk);
     placeArms(s, seg, lateral ? Arms::Chest : Arms::Hips, rep, d);
     s.massCentre = massCentreOf(s, spec.loadShare);
     if (spec.movement == "rear-foot-raised") {

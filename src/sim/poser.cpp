@@ -57,10 +57,20 @@ Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, c
     const double a = (shank * shank - thigh * thigh + d * d) / (2 * d);
     const double h = std::sqrt(std::max(0.0, shank * shank - a * a));
     const Vec3 out = (towards - towards.dot(along) * along).normalized();
-    // The knee can only go round the line hip–ankle: sideways as far as it is bent.
-    const double turn = h < 1e-6 ? 0.0 : std::asin(std::clamp(inwardM / h, -0.95, 0.95));
     Vec3 inward = out.cross(along);
     if (inward.z() * inwardSign < 0) inward = -inward;
+    if (h < 1e-6) return ankle + a * along;
+    // The knee can only go round the line hip–ankle. Where it stands over the line on the floor, or inwards of it, is
+    // where n·(knee − ankle) has the wanted size, n pointing across that line; a nearly straight leg cannot get there.
+    Vec3 n(-towards.z(), 0, towards.x());
+    n = n.z() * inwardSign < 0 ? Vec3(-n) : n;
+    const double c = n.normalized().dot(out) * h, q = n.normalized().dot(inward) * h;
+    // A straight leg stays where it is; from about a third of a squat on the knee is where it belongs.
+    constexpr double kBentM = 0.15;
+    const double w = ease(h / kBentM);
+    const double wanted = ((1 - w) * c - w * a * n.normalized().dot(along) + inwardM) / std::hypot(c, q);
+    const double reached = 0.95 * std::tanh(wanted / 0.95);  // eases into what the bend allows
+    const double turn = std::asin(std::clamp(reached, -0.95, 0.95)) - std::atan2(c, q);
     return ankle + a * along + h * (std::cos(turn) * out + std::sin(turn) * inward);
 }
 
@@ -86,6 +96,12 @@ void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
         s.ear[i] = s.headCentre + seg.scale * (0.074 * side - 0.005 * headUp);
         s.shoulder[i] = s.midShoulder + seg.shoulderHalf * side;
     }
+    if (pose.sideDeg == 0) return;
+    const Eigen::AngleAxisd aside(pose.sideDeg * kRad, Vec3::UnitX());
+    for (Vec3* p : {&s.lumbarLow, &s.lumbarHigh, &s.midShoulder, &s.headCentre, &s.nose, &s.ear[0], &s.ear[1],
+                    &s.shoulder[0], &s.shoulder[1]})
+        *p = s.midHip + aside * (*p - s.midHip);
+    s.chestRight = aside * s.chestRight;
 }
 
 namespace {
@@ -185,7 +201,7 @@ void poseProps(Skeleton& s, const MotionSpec& spec, const Segments& seg) {
     if (spec.variation == "swing") addBell(s, hands + Vec3(0, -0.04, 0));
     if (spec.variation == "back-bar") addBar(s, s.midShoulder + (0.03 * ribs - 0.105 * front) * seg.scale, 0.13);
     if (spec.variation == "romanian" || spec.variation == "stiff-leg") addBar(s, hands, 0.07);
-    if (spec.variation == "floor") addBar(s, hands, 0.225);
+    if (spec.variation == "floor" || spec.variation == "wide-floor") addBar(s, hands, 0.225);
     if (spec.variation == "dowel") {
         const Vec3 up = (s.midShoulder - s.midHip).normalized(), back = -up.cross(s.chestRight).normalized();
         const Vec3 low = s.midHip + back * 0.155 * seg.scale - up * 0.10;
@@ -219,7 +235,8 @@ bool isLunge(const std::string& movement) {
 }
 
 bool stepsOut(const std::string& movement) {
-    return movement == "reverse-lunge" || movement == "forward-lunge" || movement == "lateral-lunge";
+    return movement == "reverse-lunge" || movement == "forward-lunge" || movement == "walking-lunge" ||
+           movement == "lateral-lunge";
 }
 
 }  // namespace zevo::sim

@@ -32,6 +32,8 @@ struct Moment {
     double topLean = 0;  ///< 0…1 weight of the lock-out dials
     double step = 1;     ///< stepping lunges: 0 feet together … 1 stepped out
     bool rising = false;
+    bool over = false;  ///< on the way back or past the turning point: a client who travels ends at his new place
+    int working = 1;    ///< the leg that works in this rep
     Phase phase = Phase::Top;
     int rep = -1;
 };
@@ -43,8 +45,8 @@ struct FootPose {
 };
 void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot);
 
-/// Bends at the knee so that hip and ankle keep their places. The knee points along `towards`, turned inwards by
-/// `inwardM` as far as the bend allows.
+/// Bends at the knee so that hip and ankle keep their places. The knee lies over the line that `towards` draws on the
+/// floor from the ankle (as far as its bend allows), moved inwards from it by `inwardM`.
 Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, const Vec3& towards, double inwardM,
                double inwardSign);
 
@@ -53,6 +55,7 @@ struct TrunkPose {
     double headDeg = 0;  ///< of the head, likewise
     double tuckDeg = 0, roundDeg = 0;
     double shoulderTipDeg = 0;
+    double sideDeg = 0;  ///< trunk and head leaning to the client's right
 };
 void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose);
 

@@ -1,13 +1,15 @@
 #pragma once
 
 #include <string>
+#include <vector>
+
+#include "core/result.h"
 
 namespace zevo {
 
 enum class Family { Squat, Lunge, Hinge, Bridge };
-
-/// The family of a movement by its id (docs/formats.md); Squat for one that is not known.
-Family familyOf(const std::string& movement);
+/// "squat", "lunge", "hinge", "bridge".
+std::string familyName(Family family);
 
 /// The quantity that goes up and down once a repetition, and what counts as rest.
 enum class Drive {
@@ -15,6 +17,39 @@ enum class Drive {
     Folding,  ///< hinges: the trunk folds over the thighs; rest is standing
     HipRise   ///< bridges: the hips go up; rest is lying
 };
-Drive driveOf(Family family);
+
+/// Where a weight is held; it moves the mass centre (core/balance).
+enum class LoadPlace { None, Chest, Front, Back, Sides, Overhead };
+
+/// A way of doing a movement.
+struct Variation {
+    std::string id, title;
+    LoadPlace load = LoadPlace::None;
+};
+
+/// A movement as data (data/movements/*.json): what drives it, what is read from it in which view, how it is set up.
+struct Movement {
+    std::string id = "squat", title = "Squat";
+    Family family = Family::Squat;
+    Drive drive = Drive::Sinking;
+    bool oneLeg = false;   ///< one leg works in each repetition, and which one is part of the result
+    bool steps = false;     ///< a foot is moved in each repetition, so that the legs may take turns
+    bool sideways = false;  ///< the working leg steps to the side, not ahead
+    bool travels = false;   ///< the client does not come back to where he began
+    std::vector<std::string> phases;
+    /// Ids of what is read, in the order it is shown; empty: everything Zevo knows.
+    std::vector<std::string> measures;
+    std::vector<Variation> variations;  ///< the plain one is not listed
+    std::vector<std::string> standards;  ///< the default one first
+    std::vector<std::string> setUp;      ///< what to check before filming, sentences
+    std::string advice;                  ///< name of the advice file
+
+    const Variation* variation(const std::string& variationId) const;
+    /// Where the weight is in this variation.
+    LoadPlace loadPlace(const std::string& variationId) const;
+};
+
+/// Reads a movement. `name` stands for the file in messages; an error names file, path and value.
+Result<Movement> parseMovement(const std::string& text, const std::string& name);
 
 }  // namespace zevo

@@ -11,6 +11,13 @@ const Measurement* MeasuredRep::find(const std::string& id) const {
     return nullptr;
 }
 
+std::optional<Side> sideOf(const Measurement& m, const MeasuredRep& rep) {
+    const MeasureDef* def = findMeasure(m.id);
+    if (!def || def->of == Of::Body) return std::nullopt;
+    if (def->of == Of::WorkingLeg) return rep.leg;
+    return def->of == Of::Left ? Side::Left : Side::Right;
+}
+
 Judgement judge(const Measurement& m, const Band& band, double minConfidence) {
     Judgement j{Verdict::Inside, false, -1e9};
     auto consider = [&](double beyond, bool above) {
@@ -44,21 +51,25 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
         double worstOut = -1e9, worstUnsure = -1e9;
         Finding best, bestUnsure;
     };
-    std::map<std::string, Seen> seen;
+    using Key = std::pair<std::string, std::optional<Side>>;
+    std::map<Key, Seen> seen;
+    std::map<std::optional<Side>, int> worked;  // repetitions a leg had a chance to show a fault in
     int judged = 0;
     for (const auto& rep : reps) {
         if (rep.kind == RepKind::Partial) continue;
         ++judged;
+        for (Side side : {Side::Left, Side::Right}) worked[side] += !rep.leg || *rep.leg == side;
         for (const auto& band : standard.bands) {
             const Measurement* m = rep.find(band.measure);
             if (!m) continue;
             const Judgement j = judge(*m, band, standard.minConfidence);
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
-            Seen& s = seen[fault];
-            const Finding f{fault,    Severity::Unsure, {},      band.measure,
-                            m->atS,   m->value,         m->pm90, j.above ? *band.max : *band.min,
-                            band.rank};
+            const std::optional<Side> side = sideOf(*m, rep);
+            Seen& s = seen[{fault, side}];
+            const Finding f{fault,   Severity::Unsure, {},   band.measure,
+                            m->atS,  m->value,         m->pm90, j.above ? *band.max : *band.min,
+                            band.rank, side,           m->second};
             const bool out = j.verdict == Verdict::Outside;
             auto& list = out ? s.out : s.unsure;
             if (list.empty() || list.back() != rep.index) list.push_back(rep.index);
@@ -72,21 +83,27 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
         }
     }
     std::vector<Finding> findings;
-    for (auto& [fault, s] : seen) {
+    worked[std::nullopt] = judged;
+    for (auto& [key, s] : seen) {
+        const int chances = worked[key.second];
         const int out = static_cast<int>(s.out.size()), unsure = static_cast<int>(s.unsure.size());
         if (out > 0) {
-            s.best.severity = out >= 2 || 3 * out >= judged ? Severity::Clear : Severity::Watch;
+            s.best.severity = out >= 2 || 3 * out >= chances ? Severity::Clear : Severity::Watch;
             s.best.reps = s.out;
             findings.push_back(s.best);
-        } else if (2 * unsure >= judged) {
+        } else if (2 * unsure >= chances) {
             s.bestUnsure.reps = s.unsure;
             findings.push_back(s.bestUnsure);
         }
     }
+    sortFindings(findings);
+    return findings;
+}
+
+void sortFindings(std::vector<Finding>& findings) {
     std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
         return std::pair(a.severity, a.rank) < std::pair(b.severity, b.rank);
     });
-    return findings;
 }
 
 }  // namespace zevo

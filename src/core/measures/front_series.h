@@ -7,15 +7,28 @@
 
 namespace zevo {
 
-/// Frontal-plane quantities at every sample of a track filmed from the front or from behind. Index 0 = the client's
-/// left, 1 = right, from the points as seen. Ratios need no scale. Undefined values are NaN.
+/// Frontal-plane quantities at every sample of a track filmed from the front, from behind or from the foot end. Index
+/// 0 = the client's left, 1 = right. From the points as seen; ratios need no scale. Undefined values are NaN.
+///
+/// A bent knee stands ahead of its ankle, nearer to a camera in front, and so shows further from the picture's middle
+/// and, with toes turned out, outside its ankle. How far ahead follows from the shank, which is rigid and shows shorter
+/// the more it leans towards the camera; both effects are undone with that.
 struct FrontSeries {
-    std::vector<double> kneeSeparation;       ///< distance of the knees ÷ distance of the ankles
-    std::vector<double> stanceOverShoulders;  ///< distance of the ankles ÷ distance of the shoulders, standing
-    /// How far the knee stands inside its ankle (towards the other leg +), share of the standing shank: the frontal
-    /// lean of the shank, which keeps its meaning in a deep squat, where the projected hip–knee–ankle angle loses it.
-    std::array<std::vector<double>, 2> kneeInside;
-    std::vector<double> hipTilt;  ///< line of the hips, right side lower +, degrees
+    std::vector<double> kneeSeparation;  ///< distance of the knees ÷ distance of the ankles
+    std::vector<double> stance;          ///< distance of the ankles ÷ standing distance of the shoulders
+    /// How far the knee stands inside the line from the ankle over the toe (towards the other leg +), share of the shank.
+    std::array<std::vector<double>, 2> kneeIn;
+    /// Frontal-plane projection angle: hip–knee–ankle bent inwards +, degrees. Loses its meaning in a deep bend.
+    std::array<std::vector<double>, 2> projection;
+    std::array<std::vector<double>, 2> toeOut;    ///< of the foot, outwards +, degrees
+    std::array<std::vector<double>, 2> legShown;  ///< hip–ankle distance ÷ standing length of the leg
+    std::vector<double> hipTilt;                  ///< line of the hips, right side lower +, degrees
+    std::vector<double> shoulderTilt;             ///< line of the shoulders, likewise
+    /// Middle of the hips from the middle of the ankles, the client's right +, share of the ankles' distance.
+    std::vector<double> hipShift;
+    /// How far the hips and shoulders have sunk, share of the standing hip height: what two views of one set share.
+    std::vector<double> sinking;
+    double rightwards = 1;  ///< +1: the client's right lies towards +x of the track
 };
 
 FrontSeries computeFrontSeries(const Track& track);

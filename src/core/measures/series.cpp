@@ -6,6 +6,7 @@
 #include "core/body/mass_centre.h"
 #include "core/geometry/angles.h"
 #include "core/measures/foot_extent.h"
+#include "core/measures/sinking.h"
 #include "core/signal/filter.h"
 
 namespace zevo {
@@ -25,12 +26,25 @@ double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, 
     return wrapDegrees(up + trunkLean(hip, shoulder));
 }
 
+LegSeries legSeries(const Track& t, Side side) {
+    LegSeries s;
+    const auto of = [side](Landmark left) { return ofSide(left, side); };
+    for (std::size_t i = 0; i < t.size(); ++i) {
+        const Vec2 &hip = t.flatAt(of(Landmark::LeftHip), i), &knee = t.flatAt(of(Landmark::LeftKnee), i),
+                   &ankle = t.flatAt(of(Landmark::LeftAnkle), i), &shoulder = t.flatAt(of(Landmark::LeftShoulder), i);
+        s.kneeFlexion.push_back(kneeFlexion(hip, knee, ankle));
+        s.hipFlexion.push_back(hipFlexion(shoulder, hip, knee));
+        s.shinAngle.push_back(shinAngle(ankle, knee));
+        s.thighAngle.push_back(thighAngle(knee, hip));
+    }
+    return s;
+}
+
 }  // namespace
 
 Series computeSeries(const Track& t) {
     Series s;
-    const auto hip = t.nearOf(Landmark::LeftHip), knee = t.nearOf(Landmark::LeftKnee),
-               ankle = t.nearOf(Landmark::LeftAnkle);
+    const auto hip = t.nearOf(Landmark::LeftHip), knee = t.nearOf(Landmark::LeftKnee);
     const auto shoulder = t.nearOf(Landmark::LeftShoulder), heel = t.nearOf(Landmark::LeftHeel),
                toe = t.nearOf(Landmark::LeftToe);
     const auto ear = t.nearOf(Landmark::LeftEar);
@@ -38,21 +52,13 @@ Series computeSeries(const Track& t) {
     const FootExtent foot = footExtent(t, PointSet::Flat);
     const double standingHead = headAgainstTrunk(t.standingFlatAt(hip), t.standingFlatAt(shoulder),
                                                  t.standingFlatAt(ear), t.standingFlatAt(Landmark::Nose));
-    const double standingHip = std::max(1.0, t.standingFlatAt(hip).y() - t.floorY);
-    auto bodyHeight = [&](auto place) {
-        return (place(hip).y() + 0.5 * place(Landmark::LeftShoulder).y() + 0.5 * place(Landmark::RightShoulder).y()) /
-               2;
-    };
-    const double standingBody = bodyHeight([&](Landmark id) { return t.standingFlatAt(id); });
+    const auto sinking = sinkingOf(t, PointSet::Flat);
+    const bool fromSide = t.view == ViewKind::Side || t.view == ViewKind::Oblique;  // else a fold hardly shows
     const double restLean = trunkLean(t.standingFlatAt(hip), t.standingFlatAt(shoulder));
     const double restThigh = std::max(1.0, (t.standingFlatAt(hip) - t.standingFlatAt(knee)).norm());
     for (std::size_t i = 0; i < t.size(); ++i) {
         auto at = [&](Landmark id) -> const Vec2& { return t.flatAt(id, i); };
-        s.kneeFlexion.push_back(kneeFlexion(at(hip), at(knee), at(ankle)));
-        s.hipFlexion.push_back(hipFlexion(at(shoulder), at(hip), at(knee)));
         s.trunkLean.push_back(trunkLean(at(hip), at(shoulder)));
-        s.shinAngle.push_back(shinAngle(at(ankle), at(knee)));
-        s.thighAngle.push_back(thighAngle(at(knee), at(hip)));
         // One end of a foot can only rise while the other stays down: what both do together is a shaken camera or the
         // drift of the landmarks with the client's pose, and is taken out.
         const bool heelSeen = std::isfinite(t.heelLiftPx[i]), toeSeen = std::isfinite(t.toeLiftPx[i]);
@@ -68,16 +74,16 @@ Series computeSeries(const Track& t) {
         s.massOverFoot.push_back((massCentre(t, i, PointSet::Flat).x() - foot.heel) / std::max(1.0, foot.length()));
         s.neckChange.push_back(
             wrapDegrees(headAgainstTrunk(at(hip), at(shoulder), at(ear), at(Landmark::Nose)) - standingHead));
-        // Hip and shoulders together: steadier than the hip alone. Leaning counts as sinking, so take the hip's share
-        // too.
-        const double hipDrop = (t.standingFlatAt(hip).y() - at(hip).y()) / standingHip;
-        const double bodyDrop = (standingBody - bodyHeight([&](Landmark id) { return t.flatAt(id, i); })) / standingHip;
-        switch (driveOf(t.family)) {
-            case Drive::Sinking: s.depth.push_back(0.5 * hipDrop + 0.5 * bodyDrop); break;
+        switch (fromSide ? t.drive : Drive::Sinking) {
+            case Drive::Sinking: s.depth.push_back(t.drive == Drive::HipRise ? -sinking[i] : sinking[i]); break;
             case Drive::Folding: s.depth.push_back((s.trunkLean.back() - restLean) / kDeepFoldDeg); break;
             case Drive::HipRise: s.depth.push_back((at(hip).y() - t.standingFlatAt(hip).y()) / restThigh); break;
         }
     }
+    for (Side side : {Side::Left, Side::Right}) s.legs[static_cast<std::size_t>(side)] = legSeries(t, side);
+    const LegSeries& near = s.legs[static_cast<std::size_t>(t.near)];
+    s.kneeFlexion = near.kneeFlexion, s.hipFlexion = near.hipFlexion;
+    s.shinAngle = near.shinAngle, s.thighAngle = near.thighAngle;
     return s;
 }
 

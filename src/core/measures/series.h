@@ -1,15 +1,22 @@
 #pragma once
 
+#include <array>
 #include <vector>
 
 #include "core/track/track.h"
 
 namespace zevo {
 
+/// The sagittal quantities of one leg at every sample, degrees.
+struct LegSeries {
+    std::vector<double> kneeFlexion, hipFlexion, shinAngle, thighAngle;
+};
+
 /// The sagittal quantities of the near side at every sample of a track. Angles in degrees with the signs of
 /// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown).
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
+    std::array<LegSeries, 2> legs;  ///< left, right; the far one is seen less surely
     std::vector<double> heelRise;  ///< of the heel, change from standing, without what the toe does too, cm
     /// Where the two rises come from the shoe followed in the picture, not from the landmarks.
     std::vector<bool> heelFollowed, toeFollowed;

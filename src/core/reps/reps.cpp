@@ -59,20 +59,25 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     // bend by 20° before the hip has sunk by 2 %.
     std::vector<double> bend(series.kneeFlexion.size());
     for (std::size_t i = 0; i < bend.size(); ++i) {
-        switch (driveOf(track.family)) {
+        switch (track.drive) {
             case Drive::Sinking: bend[i] = 0.5 * (series.kneeFlexion[i] + series.hipFlexion[i]); break;
             case Drive::Folding: bend[i] = series.trunkLean[i]; break;
             case Drive::HipRise: bend[i] = -series.hipFlexion[i]; break;
         }
     }
-    const bool byKnee = driveOf(track.family) == Drive::Sinking && track.view == ViewKind::Side;
-    // From the front a bend hardly shows: there the sinking itself is what is timed.
-    if (track.view == ViewKind::Front || track.view == ViewKind::Rear)
+    const bool byKnee = track.drive == Drive::Sinking && track.view == ViewKind::Side;
+    // From the front a bend hardly shows, and in a lunge each leg bends in its own time, a stepping one in the air: there
+    // the sinking itself is what is timed.
+    if (isFrontal(track.view) || track.view == ViewKind::FootEnd || track.family == Family::Lunge)
         for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
     const auto speed = derivative(smooth(bend, track.rate, std::min(4.0, 0.2 * track.rate)), track.rate);
     auto peaks = findPeaks(depth, kMinPartialDepth, kMinPartialDepth);
-    if (byKnee)
-        std::erase_if(peaks, [&](const Peak& p) { return series.kneeFlexion[p.index] < options.minKneeFlexion; });
+    // One leg may stay straight; the other one tells that it is a repetition.
+    auto bentAt = [&](std::size_t i) {
+        const bool oneLeg = track.family == Family::Lunge;
+        return oneLeg ? std::max(series.legs[0].kneeFlexion[i], series.legs[1].kneeFlexion[i]) : series.kneeFlexion[i];
+    };
+    if (byKnee) std::erase_if(peaks, [&](const Peak& p) { return bentAt(p.index) < options.minKneeFlexion; });
     if (peaks.empty()) return {};
 
     // Bottoms that are not separated by standing up belong to one repetition.
@@ -91,6 +96,17 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
             }
         }
         groups.push_back({p.index, p.index, p.index});
+    }
+
+    // The bottoms of a one-and-a-half are alike; a shallower dip on the way, as in a step, is not one of them.
+    constexpr double kAlike = 0.75;
+    for (Group& g : groups) {
+        auto alike = [&](const Peak& p) {
+            return p.index >= g.first && p.index <= g.last && p.height >= kAlike * depth[g.deepest];
+        };
+        const auto first = std::find_if(peaks.begin(), peaks.end(), alike);
+        const auto last = std::find_if(peaks.rbegin(), peaks.rend(), alike);
+        g.first = first->index, g.last = last->index;
     }
 
     std::vector<Rep> reps;
@@ -115,6 +131,13 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         rep.arrive = edgeOfMovement(speed, fastestDown, group.first, 1);
         rep.leave = edgeOfMovement(speed, fastestUp, group.last, -1);
         rep.end = edgeOfMovement(speed, fastestUp, to, -1);
+        // A way that is made in two goes, a step and then a sinking, is not over with the faster of them.
+        constexpr double kNearly = 0.1;
+        const double far = (1 - kNearly) * rep.depth, near = kNearly * rep.depth;
+        while (rep.arrive < group.first && depth[rep.arrive] < far) ++rep.arrive;
+        while (rep.leave > group.last && depth[rep.leave] < far) --rep.leave;
+        while (rep.start > from && depth[rep.start] > near && depth[rep.start - 1] < depth[rep.start]) --rep.start;
+        while (rep.end < to && depth[rep.end] > near && depth[rep.end + 1] < depth[rep.end]) ++rep.end;
         rep.arrive = std::min(rep.arrive, group.deepest);
         rep.leave = std::max(rep.leave, group.deepest);
         rep.bottom = group.deepest;
@@ -137,7 +160,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        if ((byKnee && series.kneeFlexion[r.bottom] < options.partialKneeFlexion) ||
+        if ((byKnee && bentAt(r.bottom) < options.partialKneeFlexion) ||
             r.depth < options.partialShare * usual)
             r.kind = RepKind::Partial;
     }

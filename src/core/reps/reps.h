@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -15,7 +16,8 @@ struct Rep {
     int index = 0;
     RepKind kind = RepKind::Full;
     std::size_t start = 0, arrive = 0, bottom = 0, leave = 0, end = 0;
-    double depth = 0;  ///< deepest sinking, share of standing hip height
+    double depth = 0;         ///< deepest sinking, share of standing hip height
+    std::optional<Side> leg;  ///< the one that worked, where one works at a time (working_leg.h)
 };
 
 struct RepOptions {

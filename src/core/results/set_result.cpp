@@ -2,140 +2,269 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
+#include <map>
+#include <numbers>
+
+#include "core/measures/front_series.h"
+#include "core/measures/sinking.h"
+#include "core/reps/proposal.h"
+#include "core/reps/working_leg.h"
+#include "core/signal/filter.h"
 
 namespace zevo {
 namespace {
 
-using nlohmann::json;
-
-/// Four decimals are far below any error here and keep the file small.
-json rounded(double v) {
-    if (!std::isfinite(v)) return nullptr;
-    return std::round(v * 1e4) / 1e4;
+std::string percent(double share) {
+    return std::to_string(static_cast<int>(std::lround(100 * share)));
 }
 
-json rounded(const std::vector<double>& values) {
-    json out = json::array();
-    for (double v : values) out.push_back(rounded(v));
+/// The client's planar balance from his segments at rest and the ankle bend he showed or was measured to have.
+std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, const std::vector<Rep>& reps,
+                                      const SetContext& context) {
+    if (t.view != ViewKind::Side || t.family != Family::Squat || t.bodyPx < 1) return std::nullopt;
+    auto length = [&](Landmark a, Landmark b) {
+        return (t.standingFlatAt(t.nearOf(a)) - t.standingFlatAt(t.nearOf(b))).norm() / t.bodyPx;
+    };
+    BalanceModel m;
+    m.shank = length(Landmark::LeftKnee, Landmark::LeftAnkle);
+    m.thigh = length(Landmark::LeftHip, Landmark::LeftKnee);
+    m.trunk = length(Landmark::LeftShoulder, Landmark::LeftHip);
+    // Knees that point outwards make the thighs look shorter at the bottom than at rest.
+    std::vector<double> shown;
+    for (const Rep& r : reps)
+        shown.push_back((t.flatAt(t.nearOf(Landmark::LeftHip), r.bottom) -
+                         t.flatAt(t.nearOf(Landmark::LeftKnee), r.bottom))
+                            .norm() /
+                        t.bodyPx / m.thigh);
+    constexpr double kMostOutDeg = 50;
+    m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
+    m.wedgeDeg = context.wedgeDeg;
+    m.load = context.movement.loadPlace(context.variation);
+    m.loadShare = context.loadShare;
+    if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg;
+    for (const Rep& r : reps)
+        m.ankleLimitDeg = std::max(m.ankleLimitDeg, series.shinAngle[r.bottom] - context.wedgeDeg);
+    return m;
+}
+
+void warnAbout(MeasuredSet& set, double level) {
+    SetResult& r = set.result;
+    const Track& t = set.track;
+    auto warn = [&](const std::string& text) { r.warnings.push_back(text); };
+    if (t.cmPerPixel <= 0) warn("The client's stature is not known: lengths in centimetres were left out.");
+    if (r.trackedShare < 0.95)
+        warn("The client was lost in " + percent(1 - r.trackedShare) + " % of the frames; values there are less sure.");
+    if (level > 0)
+        warn("The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
+             "trunk, shin and thigh are less sure.");
+    switch (t.view) {
+        case ViewKind::Side:
+            if (r.offSquareDeg > 15)
+                warn("The camera stands about " + std::to_string(std::lround(r.offSquareDeg)) +
+                     "° off a square side view; angles are less sure.");
+            break;
+        case ViewKind::Oblique:
+            warn("Seen at an angle, between side and front: only repetitions and times are judged. Film from the side "
+                 "for depth, trunk and heels, from the front for knees, stance and hips.");
+            break;
+        case ViewKind::Front:
+        case ViewKind::Rear:
+            warn("Seen from the " + std::string(t.view == ViewKind::Front ? "front" : "back") +
+                 ": depth, trunk and heels need a side view.");
+            break;
+        case ViewKind::FootEnd:
+            warn("Seen from the foot end: the height of the hips and the times need a side view.");
+            break;
+    }
+}
+
+/// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. His shanks
+/// then change their length from picture to picture, which real ones do not.
+bool legsAreBelievable(const Track& t) {
+    constexpr double kMostSpread = 0.25;
+    for (Side side : {Side::Left, Side::Right}) {
+        std::vector<double> apart;
+        for (std::size_t i = 0; i < t.size(); ++i)
+            apart.push_back((t.at(ofSide(Landmark::LeftAnkle, side), i) - t.at(Landmark::LeftHip, i)).norm());
+        const double usual = median(apart);
+        if (!(usual > 1) || quantile(apart, 0.9) - quantile(apart, 0.1) > 2 * kMostSpread * usual) return false;
+    }
+    double changes = 0;
+    for (std::size_t i = 1; i < t.size(); ++i)
+        changes += (t.at(Landmark::LeftAnkle, i).x() < t.at(Landmark::RightAnkle, i).x()) !=
+                   (t.at(Landmark::LeftAnkle, i - 1).x() < t.at(Landmark::RightAnkle, i - 1).x());
+    return changes == 0;
+}
+
+/// Measured values of the judged measures in the repetitions that count, by measure.
+std::map<std::string, std::vector<const Measurement*>> valuesOf(const std::vector<MeasuredRep>& reps) {
+    std::map<std::string, std::vector<const Measurement*>> out;
+    for (const auto& rep : reps)
+        if (rep.kind != RepKind::Partial)
+            for (const auto& m : rep.measures) out[m.id].push_back(&m);
     return out;
+}
+
+void findDrifts(const std::vector<MeasuredRep>& counted, const Standard& standard, SetResult& result) {
+    constexpr double kChance = 0.05;
+    result.drifts.clear();
+    for (const auto& [id, list] : valuesOf(counted)) {
+        if (!standard.bandFor(id) || list.size() < 5) continue;
+        std::vector<double> values;
+        double pm = 0;
+        for (const auto* m : list) values.push_back(m->value), pm += m->pm90 / static_cast<double>(list.size());
+        const Trend trend = trendOf(values);
+        // Most of a reading's ± repeats from rep to rep; what jitters is a fraction of it (docs/measurements.md).
+        constexpr double kJitterShare = 0.35;
+        result.drifts.push_back({id, trend, trend.p < kChance && std::abs(trend.change) > kJitterShare * pm});
+    }
+    std::stable_sort(result.drifts.begin(), result.drifts.end(),
+                     [](const Drift& a, const Drift& b) { return a.moreThanNoise > b.moreThanNoise; });
+}
+
+void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
+    result.legs.clear();
+    std::map<std::string, std::array<std::vector<const Measurement*>, 2>> byLeg;
+    for (const auto& rep : counted) {
+        if (rep.kind == RepKind::Partial) continue;
+        for (const auto& m : rep.measures) {
+            std::string id = m.id;
+            std::optional<Side> side = sideOf(m, rep);
+            // Times and the trunk belong to the leg that works as well.
+            if (!side) side = rep.leg;
+            for (const char* end : {"_left", "_right"})
+                if (id.ends_with(end)) id.erase(id.size() - std::string(end).size());
+            if (side) byLeg[id][static_cast<std::size_t>(*side)].push_back(&m);
+        }
+    }
+    for (const auto& [id, sides] : byLeg) {
+        if (sides[0].empty() || sides[1].empty()) continue;
+        std::array<std::vector<double>, 2> values;
+        double pm = 0;
+        for (std::size_t k = 0; k < 2; ++k)
+            for (const auto* m : sides[k]) values[k].push_back(m->value), pm = std::max(pm, m->pm90);
+        result.legs.push_back({id, sides[0].front()->unit, compareSides(values[0], values[1], pm)});
+    }
 }
 
 }  // namespace
 
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
     Context seen = context.context;
-    seen.family = familyOf(context.movement);
+    seen.family = context.movement.family;
+    seen.drive = context.movement.drive;
     auto track = buildTrack(frames, clip.width, clip.height, seen);
     if (!track) return track.error();
-    if (track->view != ViewKind::Side)
-        return Error{"This looks like a " + viewName(track->view) +
-                         " view. Squat depth, trunk and heels are judged from the side: put the camera square to the "
-                         "client's side, at hip height.",
-                     "off square by " + std::to_string(static_cast<int>(track->offSquareDeg)) + " degrees"};
     MeasuredSet set;
     set.track = std::move(*track);
+    const Track& t = set.track;
+    if (t.view == ViewKind::FootEnd && !legsAreBelievable(t))
+        return Error{"From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
+                     "whether knees and hips stay level has to be seen by eye.",
+                     "foot-end"};
     SetResult& r = set.result;
     r.clip = clip;
     r.context = context;
-    r.view = set.track.view;
-    r.near = set.track.near;
-    r.offSquareDeg = set.track.offSquareDeg;
-    r.trackedShare = set.track.trackedShare;
-    r.timesS = set.track.timesS;
-    r.series = computeSeries(set.track);
+    r.view = t.view;
+    r.near = t.near;
+    r.offSquareDeg = t.offSquareDeg;
+    r.trackedShare = t.trackedShare;
+    r.timesS = t.timesS;
+    r.series = computeSeries(t);
+    std::optional<FrontSeries> front;
+    if (isFrontal(t.view) || t.view == ViewKind::FootEnd) front = computeFrontSeries(t);
 
-    const double level = levelDoubt(set.track, r.series);
-    const auto reps = findReps(set.track, r.series);
+    const double level = levelDoubt(t, r.series);
+    auto reps = findReps(t, r.series);
     if (reps.empty())
         return Error{
             "Not one whole repetition was found. Film from standing to standing, with the whole body in the picture.",
             ""};
+    nameWorkingLegs(t, context.movement, reps);
+    const auto balance = balanceOf(t, r.series, reps, context);
     for (std::size_t i = 0; i < reps.size(); ++i) {
         const Rep& rep = reps[i];
-        auto time = [&](std::size_t s) { return set.track.timesS[s]; };
+        auto time = [&](std::size_t s) { return t.timesS[s]; };
+        const MeasureInput input{t,
+                                 r.series,
+                                 front ? &*front : nullptr,
+                                 rep,
+                                 i + 1 < reps.size() ? &reps[i + 1] : nullptr,
+                                 level,
+                                 context.movement,
+                                 balance ? &*balance : nullptr};
         r.reps.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom), time(rep.leave),
-                          time(rep.end),
-                          measureRep({set.track, r.series, rep, i + 1 < reps.size() ? &reps[i + 1] : nullptr, level})});
+                          time(rep.end), rep.leg, measureRep(input)});
     }
-
-    if (set.track.cmPerPixel <= 0)
-        r.warnings.emplace_back("The client's stature is not known: lengths in centimetres were left out.");
-    if (r.trackedShare < 0.95)
-        r.warnings.push_back("The client was lost in " +
-                             std::to_string(static_cast<int>(std::lround(100 * (1 - r.trackedShare)))) +
-                             " % of the frames; values there are less sure.");
-    if (level > 0)
-        r.warnings.emplace_back(
-            "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
-            "trunk, "
-            "shin and thigh are less sure.");
-    if (r.offSquareDeg > 15)
-        r.warnings.push_back("The camera stands about " +
-                             std::to_string(static_cast<int>(std::lround(r.offSquareDeg))) +
-                             "° off a square side view; angles are less sure.");
+    const std::string looks = looksLike(t, r.series, reps);
+    if (!looks.empty() && looks != familyName(context.movement.family)) r.looksLike = looks;
+    warnAbout(set, level);
     return set;
 }
 
-void judgeSet(SetResult& result, const Standard& standard) {
+Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together,
+                            double nudgeS) {
+    SetContext context = set.result.context;
+    context.context.view = "auto";
+    auto other = measureSet(frames, clip, context);
+    if (!other) return Error{"The second clip: " + other.error().message, other.error().detail};
+    const bool firstFrontal = isFrontal(set.track.view), secondFrontal = isFrontal(other->track.view);
+    if (set.track.view == other->track.view || (firstFrontal && secondFrontal))
+        return Error{"Both clips show the client from the same side. One should show the side, the other the front.",
+                     viewName(other->track.view)};
+    SecondView second{clip,
+                      other->track.view,
+                      other->track.trackedShare,
+                      alignCourses({set.track.timesS, sinkingOf(set.track, PointSet::Flat)},
+                                   {other->track.timesS, sinkingOf(other->track, PointSet::Flat)}),
+                      nudgeS,
+                      together,
+                      std::move(other->result.reps)};
+    for (auto& rep : second.reps)
+        for (auto& m : rep.measures) m.second = true;
+    if (together) {
+        constexpr double kSameMomentS = 0.6;
+        int joined = 0;
+        for (auto& rep : set.result.reps)
+            for (const auto& theirs : second.reps) {
+                if (std::abs(theirs.bottomS - second.lagS() - rep.bottomS) > kSameMomentS) continue;
+                ++joined;
+                for (const auto& m : theirs.measures)
+                    if (!rep.find(m.id)) rep.measures.push_back(m);
+                break;
+            }
+        if (joined == 0)
+            return Error{"The two clips have no repetition in common. If they were filmed one after the other, say so.",
+                         "lag " + std::to_string(second.lagS())};
+        if (joined < static_cast<int>(set.result.reps.size()))
+            set.result.warnings.push_back("The second clip shows " + std::to_string(joined) + " of the " +
+                                          std::to_string(set.result.reps.size()) + " repetitions.");
+    }
+    // What a view cannot say is no limit of the set when the other clip says it.
+    std::erase_if(set.result.warnings, [](const std::string& w) { return w.rfind("Seen from the ", 0) == 0; });
+    set.secondTrack = std::move(other->track);
+    set.result.second = std::move(second);
+    return {};
+}
+
+void judgeSet(SetResult& result, const Standard& whole) {
+    const Standard standard = whole.forSet(result.context.movement.id, result.context.variation);
     result.standard = standard.id;
+    result.stop = stopAnswer(result.context.pain);
     std::vector<MeasuredRep> counted;
     for (const auto& rep : result.reps)
         if (std::find(result.leftOut.begin(), result.leftOut.end(), rep.index) == result.leftOut.end())
             counted.push_back(rep);
+    result.findings.clear();
+    findDrifts(counted, standard, result);
+    compareLegs(counted, result);
+    if (result.stop.level == StopAnswer::Level::Stop) return;
     result.findings = findFaults(counted, standard);
-}
-
-std::string toJson(const SetResult& r) {
-    json out;
-    out["schema"] = "zevo-result-1";
-    out["clip"] = {{"frames", r.clip.frames},
-                   {"duration_s", rounded(r.clip.durationS)},
-                   {"width", r.clip.width},
-                   {"height", r.clip.height},
-                   {"rotation_deg", r.clip.rotationDeg}};
-    out["movement"] = r.context.movement;
-    out["standard"] = r.standard;
-    out["model"] = r.context.model;
-    out["stature_cm"] = r.context.context.statureCm;
-    out["view"] = {
-        {"kind", viewName(r.view)}, {"near_side", sideName(r.near)}, {"off_square_deg", rounded(r.offSquareDeg)}};
-    out["tracked_share"] = rounded(r.trackedShare);
-    out["reps"] = json::array();
-    for (const auto& rep : r.reps) {
-        json measures = json::object();
-        for (const auto& m : rep.measures)
-            measures[m.id] = {{"value", rounded(m.value)},
-                              {"pm90", rounded(m.pm90)},
-                              {"unit", unitName(m.unit)},
-                              {"confidence", rounded(m.confidence)},
-                              {"at_s", rounded(m.atS)}};
-        out["reps"].push_back({{"index", rep.index},
-                               {"kind", repKindName(rep.kind)},
-                               {"start_s", rounded(rep.startS)},
-                               {"bottom_s", rounded(rep.bottomS)},
-                               {"end_s", rounded(rep.endS)},
-                               {"measures", measures}});
+    if (result.second && !result.second->together) {
+        const auto more = findFaults(result.second->reps, standard);
+        result.findings.insert(result.findings.end(), more.begin(), more.end());
+        sortFindings(result.findings);
     }
-    if (!r.leftOut.empty()) out["left_out"] = r.leftOut;
-    out["findings"] = json::array();
-    for (const auto& f : r.findings)
-        out["findings"].push_back({{"fault", f.fault},
-                                   {"severity", severityName(f.severity)},
-                                   {"reps", f.reps},
-                                   {"measure", f.measure},
-                                   {"at_s", rounded(f.atS)},
-                                   {"value", rounded(f.value)},
-                                   {"pm90", rounded(f.pm90)},
-                                   {"edge", rounded(f.edge)}});
-    out["series"] = {{"t_s", rounded(r.timesS)},
-                     {"knee_flexion", rounded(r.series.kneeFlexion)},
-                     {"hip_flexion", rounded(r.series.hipFlexion)},
-                     {"trunk_lean", rounded(r.series.trunkLean)},
-                     {"shin_angle", rounded(r.series.shinAngle)},
-                     {"thigh_angle", rounded(r.series.thighAngle)}};
-    out["warnings"] = r.warnings;
-    return out.dump(1);
 }
 
 }  // namespace zevo

@@ -1,61 +1,63 @@
 #include "core/standards/standard.h"
 
-#include <cmath>
-#include <nlohmann/json.hpp>
+#include <algorithm>
 
+#include "core/json_reader.h"
 #include "core/measures/measure.h"
 
 namespace zevo {
 namespace {
 
-using nlohmann::json;
+constexpr const char* kSchema = "zevo-standard-1";
 
-struct Refused {
-    std::string path, problem;
-};
-
-std::string text(const json& o, const char* key, const std::string& path, bool required) {
-    if (!o.contains(key)) {
-        if (required) throw Refused{path + "/" + key, "is missing"};
-        return {};
-    }
-    if (!o[key].is_string()) throw Refused{path + "/" + key, "must be text, not " + o[key].dump()};
-    return o[key].get<std::string>();
+bool contains(const std::vector<std::string>& list, const std::string& item) {
+    return std::find(list.begin(), list.end(), item) != list.end();
 }
 
-std::optional<double> number(const json& o, const char* key, const std::string& path) {
-    if (!o.contains(key)) return std::nullopt;
-    if (!o[key].is_number()) throw Refused{path + "/" + key, "must be a number, not " + o[key].dump()};
-    return o[key].get<double>();
-}
-
-Band readBand(const json& o, const std::string& path) {
-    if (!o.is_object()) throw Refused{path, "must be an object"};
+Band readBand(const Json& o, const std::string& path) {
+    if (!o.is_object()) throw Refused{path, "must be an object, not " + o.dump()};
     Band b;
-    b.measure = text(o, "measure", path, true);
+    b.measure = textAt(o, "measure", path, true);
     if (!findMeasure(b.measure)) throw Refused{path + "/measure", "“" + b.measure + "” is not a measure Zevo knows"};
-    b.min = number(o, "min", path);
-    b.max = number(o, "max", path);
-    if (b.min && b.max && *b.min > *b.max) throw Refused{path + "/min", "is larger than max"};
-    b.faultBelow = text(o, "fault_below", path, false);
-    b.faultAbove = text(o, "fault_above", path, false);
+    b.min = numberAt(o, "min", path);
+    b.max = numberAt(o, "max", path);
+    if (b.min && b.max && *b.min > *b.max)
+        throw Refused{path + "/min", o["min"].dump() + " is larger than max, " + o["max"].dump()};
+    b.faultBelow = textAt(o, "fault_below", path, false);
+    b.faultAbove = textAt(o, "fault_above", path, false);
     if (!b.faultBelow.empty() && !b.min) throw Refused{path + "/min", "is missing but fault_below is given"};
     if (!b.faultAbove.empty() && !b.max) throw Refused{path + "/max", "is missing but fault_above is given"};
-    b.rank = static_cast<int>(number(o, "rank", path).value_or(100));
-    if (o.contains("careful")) {
-        if (!o["careful"].is_boolean()) throw Refused{path + "/careful", "must be true or false"};
-        b.careful = o["careful"].get<bool>();
-    }
-    if (!o.contains("scale") || !o["scale"].is_array() || o["scale"].size() != 2 || !o["scale"][0].is_number() ||
-        !o["scale"][1].is_number())
-        throw Refused{path + "/scale", "must be two numbers"};
-    b.scaleFrom = o["scale"][0];
-    b.scaleTo = o["scale"][1];
+    b.rank = static_cast<int>(numberAt(o, "rank", path).value_or(100));
+    b.careful = flagAt(o, "careful", path);
+    b.only = textsAt(o, "only", path);
+    b.except = textsAt(o, "except", path);
+    const Json& scale = listAt(o, "scale", path);
+    if (scale.size() != 2 || !scale[0].is_number() || !scale[1].is_number())
+        throw Refused{path + "/scale", "must be two numbers, not " + scale.dump()};
+    b.scaleFrom = scale[0];
+    b.scaleTo = scale[1];
     if (!(b.scaleFrom < b.scaleTo)) throw Refused{path + "/scale", "must run from the smaller to the larger number"};
     return b;
 }
 
+/// Whether two bands of one measure could both hold for a set: unless each name one is for is excluded by the other.
+bool clash(const Band& a, const Band& b) {
+    if (a.measure != b.measure) return false;
+    auto apart = [](const Band& x, const Band& y) {
+        return !x.only.empty() && std::all_of(x.only.begin(), x.only.end(), [&](const std::string& name) {
+            return contains(y.except, name) || (!y.only.empty() && !contains(y.only, name));
+        });
+    };
+    return !apart(a, b) && !apart(b, a);
+}
+
 }  // namespace
+
+bool Band::holdsFor(const std::string& movement, const std::string& variation) const {
+    const std::string name = variation.empty() ? "plain" : variation;
+    if (contains(except, name) || contains(except, movement)) return false;
+    return only.empty() || contains(only, name) || contains(only, movement);
+}
 
 const Band* Standard::bandFor(const std::string& measure) const {
     for (const auto& b : bands)
@@ -63,33 +65,55 @@ const Band* Standard::bandFor(const std::string& measure) const {
     return nullptr;
 }
 
+Standard Standard::forSet(const std::string& setMovement, const std::string& variation) const {
+    Standard out = *this;
+    std::erase_if(out.bands, [&](const Band& b) { return !b.holdsFor(setMovement, variation); });
+    return out;
+}
+
 Result<Standard> parseStandard(const std::string& source, const std::string& name) {
-    const json root = json::parse(source, nullptr, false);
-    auto refuse = [&](const std::string& path, const std::string& problem) {
-        return Error{"The standard “" + name + "” cannot be used: " + path + " " + problem + ".", name + path};
-    };
-    if (!root.is_object()) return refuse("the file", "is not a JSON object");
-    try {
-        if (text(root, "schema", "", true) != "zevo-standard-1") return refuse("/schema", "must be zevo-standard-1");
+    return readJson<Standard>("The standard", source, name, kSchema, [](const Json& root) {
         Standard s;
-        s.id = text(root, "id", "", true);
-        s.movement = text(root, "movement", "", true);
-        s.title = text(root, "title", "", true);
-        s.reason = text(root, "reason", "", true);
-        s.minConfidence = number(root, "min_confidence", "").value_or(0.5);
-        if (!root.contains("bands") || !root["bands"].is_array()) return refuse("/bands", "must be a list");
-        for (std::size_t i = 0; i < root["bands"].size(); ++i) {
-            s.bands.push_back(readBand(root["bands"][i], "/bands/" + std::to_string(i)));
+        s.id = textAt(root, "id", "", true);
+        s.movement = textAt(root, "movement", "", true);
+        s.title = textAt(root, "title", "", true);
+        s.reason = textAt(root, "reason", "", true);
+        s.differs = textAt(root, "differs", "", false);
+        s.minConfidence = numberAt(root, "min_confidence", "").value_or(0.5);
+        if (!root.contains("bands")) throw Refused{"/bands", "is missing"};
+        const Json& bands = listAt(root, "bands", "");
+        for (std::size_t i = 0; i < bands.size(); ++i) {
+            const std::string path = "/bands/" + std::to_string(i);
+            s.bands.push_back(readBand(bands[i], path));
             for (std::size_t k = 0; k < i; ++k)
-                if (s.bands[k].measure == s.bands[i].measure)
-                    return refuse("/bands/" + std::to_string(i), "judges a measure a second time");
+                if (clash(s.bands[k], s.bands[i]))
+                    throw Refused{path, "judges “" + s.bands[i].measure + "” a second time"};
         }
         return s;
-    } catch (const Refused& r) {
-        return refuse(r.path, r.problem);
-    } catch (const json::exception& e) {
-        return refuse("the file", e.what());
+    });
+}
+
+std::string standardJson(const Standard& s) {
+    Json out{{"schema", kSchema},
+             {"id", s.id},
+             {"movement", s.movement},
+             {"title", s.title},
+             {"reason", s.reason},
+             {"differs", s.differs},
+             {"min_confidence", s.minConfidence},
+             {"bands", Json::array()}};
+    for (const Band& b : s.bands) {
+        Json o{{"measure", b.measure}, {"rank", b.rank}, {"scale", {b.scaleFrom, b.scaleTo}}};
+        if (b.min) o["min"] = *b.min;
+        if (b.max) o["max"] = *b.max;
+        if (!b.faultBelow.empty()) o["fault_below"] = b.faultBelow;
+        if (!b.faultAbove.empty()) o["fault_above"] = b.faultAbove;
+        if (b.careful) o["careful"] = true;
+        if (!b.only.empty()) o["only"] = b.only;
+        if (!b.except.empty()) o["except"] = b.except;
+        out["bands"].push_back(o);
     }
+    return out.dump(2) + "\n";
 }
 
 }  // namespace zevo

@@ -16,19 +16,29 @@ struct Band {
     int rank = 100;                      ///< lower = said first
     bool careful = false;                ///< reading inside but with the ± over the edge is "unsure", not passed
     double scaleFrom = 0, scaleTo = 0;   ///< range of the little scale it is drawn on
+    /// Variations, or ids of movements, it holds for; empty = all but those of `except`. The plain variation is called
+    /// "plain".
+    std::vector<std::string> only, except;
+
+    bool holdsFor(const std::string& movement, const std::string& variation) const;
 };
 
-/// A school's judgement as data (data/standards/*.json).
+/// A school's judgement as data (data/standards/*.json, or a coach's own file).
 struct Standard {
-    std::string id, movement, title;
-    std::string reason;          ///< two sentences: what it values and why
-    double minConfidence = 0.5;  ///< below: unsure
+    std::string id, movement, title;  ///< movement: a movement's id, or its family's name
+    std::string reason;               ///< two sentences: what it values and why
+    std::string differs;              ///< where it differs from the other schools of its movement
+    double minConfidence = 0.5;       ///< below: unsure
     std::vector<Band> bands;
 
     const Band* bandFor(const std::string& measure) const;
+    /// The same with only the bands that hold for a movement and its variation ("" = plain).
+    Standard forSet(const std::string& movement, const std::string& variation) const;
 };
 
 /// Reads a standard. `name` stands for the file in messages; an error names file, path and value.
 Result<Standard> parseStandard(const std::string& text, const std::string& name);
+/// Writes one so that parseStandard() reads the same again.
+std::string standardJson(const Standard& standard);
 
 }  // namespace zevo

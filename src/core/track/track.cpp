@@ -129,7 +129,7 @@ std::vector<std::size_t> findStanding(Track& track, double personPx) {
     const double floor = quantile(lowestFoot, 0.1);
     std::vector<bool> usable(n);
     for (std::size_t i = 0; i < n; ++i) usable[i] = track.observed[i] && lowestFoot[i] < floor + kInTheAir * personPx;
-    const bool folds = driveOf(track.family) == Drive::Folding, lifts = driveOf(track.family) == Drive::HipRise;
+    const bool folds = track.drive == Drive::Folding, lifts = track.drive == Drive::HipRise;
     const Landmark left = folds ? Landmark::LeftShoulder : Landmark::LeftHip,
                    right = folds ? Landmark::RightShoulder : Landmark::RightHip;
     std::vector<double> height(n);
@@ -161,6 +161,7 @@ std::string viewName(ViewKind kind) {
         case ViewKind::Front: return "front";
         case ViewKind::Rear: return "rear";
         case ViewKind::Oblique: return "oblique";
+        case ViewKind::FootEnd: return "foot-end";
         case ViewKind::Side: break;
     }
     return "side";
@@ -171,7 +172,7 @@ std::string sideName(Side side) {
 }
 
 Landmark Track::nearOf(Landmark left) const {
-    return near == Side::Left ? left : static_cast<Landmark>(static_cast<int>(left) + 1);
+    return ofSide(left, near);
 }
 
 Vec2 Track::toPicture(const Vec2& p) const {
@@ -214,6 +215,7 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
                      ""};
 
     track.family = context.family;
+    track.drive = context.drive;
     track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
     track.timesS = uniformTimes(frames, track.rate);
     estimateView(frames, track);
@@ -221,6 +223,9 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
     if (context.view == "front") track.view = ViewKind::Front;
     if (context.view == "rear") track.view = ViewKind::Rear;
     if (context.view == "oblique") track.view = ViewKind::Oblique;
+    // Who lies and is filmed along the body shows his feet first.
+    if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
+        track.view = ViewKind::FootEnd;
 
     std::vector<double> foundFlag;
     for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);

@@ -11,17 +11,29 @@
 
 namespace zevo {
 
-enum class ViewKind { Side, Front, Rear, Oblique };
+enum class ViewKind { Side, Front, Rear, Oblique, FootEnd };
 enum class Side { Left, Right };
 
 std::string viewName(ViewKind kind);
+/// From the front or from behind.
+inline bool isFrontal(ViewKind kind) {
+    return kind == ViewKind::Front || kind == ViewKind::Rear;
+}
 std::string sideName(Side side);
+inline Side otherSide(Side side) {
+    return side == Side::Left ? Side::Right : Side::Left;
+}
+/// The landmark of a side: pass the left one of a pair.
+inline Landmark ofSide(Landmark left, Side side) {
+    return side == Side::Left ? left : static_cast<Landmark>(static_cast<int>(left) + 1);
+}
 
 /// What the coach knows and the video does not tell.
 struct Context {
     double statureCm = 0;           ///< 0 = unknown: lengths then stay in shares of a segment
-    std::string view = "auto";      ///< auto, side, front, rear or oblique: overrides the estimate
+    std::string view = "auto";      ///< auto, side, front, rear, oblique or foot-end: overrides the estimate
     Family family = Family::Squat;  ///< of the movement
+    Drive drive = Drive::Sinking;   ///< of the movement
 };
 
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
@@ -46,6 +58,7 @@ struct Track {
     int pictureWidth = 0, pictureHeight = 0;
 
     Family family = Family::Squat;
+    Drive drive = Drive::Sinking;
     double bodyPx = 0;      ///< stature in pixels at the depth of the mid-hip
     double cmPerPixel = 0;  ///< 0 when the stature is unknown
     double floorY = 0;      ///< height of the soles at rest

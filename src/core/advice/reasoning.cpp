@@ -1,0 +1,116 @@
+#include "core/advice/reasoning.h"
+
+#include <algorithm>
+
+namespace zevo {
+namespace {
+
+/// The repetitions that were judged, for this finding's leg, in their order.
+std::vector<int> chancesOf(const Finding& f, const SetResult& r) {
+    const auto& reps = f.second && r.second && !r.second->together ? r.second->reps : r.reps;
+    std::vector<int> out;
+    for (const auto& rep : reps) {
+        const bool leftOut = std::find(r.leftOut.begin(), r.leftOut.end(), rep.index) != r.leftOut.end();
+        const bool works = !f.side || !rep.leg || *rep.leg == *f.side;
+        if (rep.kind != RepKind::Partial && !leftOut && works) out.push_back(rep.index);
+    }
+    return out;
+}
+
+bool found(const SetResult& r, const std::vector<std::string>& faults) {
+    return std::any_of(r.findings.begin(), r.findings.end(), [&](const Finding& f) {
+        return f.severity != Severity::Unsure && std::find(faults.begin(), faults.end(), f.fault) != faults.end();
+    });
+}
+
+/// Late: the first half of the set was clean, and it was long enough to tell.
+bool isLate(const Finding& f, const std::vector<int>& chances) {
+    if (chances.size() < 4 || f.reps.empty()) return false;
+    const auto first = std::find(chances.begin(), chances.end(), f.reps.front());
+    return first != chances.end() && 2 * (first - chances.begin()) >= static_cast<std::ptrdiff_t>(chances.size());
+}
+
+struct Matcher {
+    const Finding& finding;
+    const SetResult& result;
+    std::vector<int> chances;
+    std::vector<std::string> said;  // what speaks for the limiter, in words
+
+    bool holds(const Signs& s) {
+        said.clear();
+        const std::string reps = repsInWords(finding.reps) + " of " + std::to_string(chances.size());
+        switch (s.reps) {
+            case Signs::Reps::Any: said.push_back("in " + reps); break;
+            case Signs::Reps::Late:
+                if (!isLate(finding, chances)) return false;
+                said.push_back("only in " + reps);
+                break;
+            case Signs::Reps::FromFirst:
+                if (chances.empty() || finding.reps.empty() || finding.reps.front() != chances.front()) return false;
+                said.push_back("from the first rep on");
+                break;
+        }
+        if (s.oneSide) {
+            const bool both = std::any_of(result.findings.begin(), result.findings.end(), [&](const Finding& f) {
+                return f.fault == finding.fault && f.side && finding.side && *f.side != *finding.side &&
+                       f.severity != Severity::Unsure;
+            });
+            if (!finding.side || both) return false;
+            said.push_back("on the " + sideName(*finding.side) + " side alone");
+        }
+        if (s.loaded) {
+            const bool loaded = result.context.movement.loadPlace(result.context.variation) != LoadPlace::None;
+            if (loaded != *s.loaded) return false;
+            said.emplace_back(loaded ? "under load" : "without load");
+        }
+        if (!s.with.empty()) {
+            if (!found(result, s.with)) return false;
+            said.emplace_back("together with other signs");
+        }
+        if (!s.without.empty() && found(result, s.without)) return false;
+        return s.measures.empty() ||
+               std::find(s.measures.begin(), s.measures.end(), finding.measure) != s.measures.end();
+    }
+};
+
+std::string joined(const std::vector<std::string>& parts) {
+    std::string out;
+    for (const auto& p : parts) out += (out.empty() ? "" : ", ") + p;
+    return out;
+}
+
+}  // namespace
+
+std::string repsInWords(const std::vector<int>& reps) {
+    std::string out;
+    for (std::size_t i = 0; i < reps.size();) {
+        std::size_t k = i;
+        while (k + 1 < reps.size() && reps[k + 1] == reps[k] + 1) ++k;
+        out += (out.empty() ? "" : ", ") + std::to_string(reps[i]);
+        if (k > i) out += (k > i + 1 ? "–" : ", ") + std::to_string(reps[k]);
+        i = k + 1;
+    }
+    return (reps.size() == 1 ? "rep " : "reps ") + out;
+}
+
+Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book) {
+    Counsel c;
+    const auto plain = book.find(finding.fault);
+    if (plain == book.end()) return c;
+    c.advice = plain->second;
+    if (finding.severity == Severity::Unsure) return c;
+    Matcher matcher{finding, result, chancesOf(finding, result), {}};
+    for (const Limiter& l : plain->second.limiters) {
+        if (!matcher.holds(l.signs)) continue;
+        c.limiter = l.id;
+        c.trace = joined(matcher.said) + " → " + l.why;
+        if (!l.say.empty()) c.advice.say = l.say;
+        if (!l.change.empty()) c.advice.change = l.change;
+        if (!l.prepare.empty()) c.advice.prepare = l.prepare;
+        if (!l.progress.empty()) c.advice.progress = l.progress;
+        break;
+    }
+    return c;
+}
+
+}  // namespace zevo

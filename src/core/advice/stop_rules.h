@@ -1,0 +1,36 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace zevo {
+
+/// What the client said about the set. Nothing of it has to be filled in.
+struct PainCheck {
+    std::optional<int> before, after;  ///< 0–10
+    bool sharp = false;
+    std::vector<std::string> redFlags;  ///< ids of redFlags()
+
+    bool operator==(const PainCheck&) const = default;
+};
+
+struct RedFlag {
+    const char* id;
+    const char* title;
+};
+/// What always goes to licensed practice (common practice, no published source).
+const std::vector<RedFlag>& redFlags();
+
+/// What that means for the set.
+struct StopAnswer {
+    enum class Level { GoOn, Lighten, Stop } level = Level::GoOn;
+    std::string title, text;  ///< for the coach; empty when there is nothing to say
+    bool refer = false;       ///< to a licensed clinician
+};
+
+/// 0–2 go on, 3–4 lighten or regress, 5 and more or rising or sharp: stop; a red flag: no scoring, refer (common
+/// practice, no published source).
+StopAnswer stopAnswer(const PainCheck& check);
+
+}  // namespace zevo

@@ -1,0 +1,118 @@
+#include "core/balance/balance.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace zevo {
+namespace {
+
+constexpr double kRad = std::numbers::pi / 180;
+/// Ear above the shoulder line, share of stature: eye height less shoulder height (Drillis & Contini, from memory).
+constexpr double kHeadAboveShoulder = 0.936 - proportion::kShoulderHeight;
+/// Sagittal slant of a squat that goes no deeper than this is not a squat's.
+constexpr double kHighestThigh = 60, kLowestThigh = -40, kThighStep = 0.25;
+
+/// A place held at the shoulder, shares of stature: `ahead` and `up` turn with the trunk, `forward` does not.
+struct Held {
+    double ahead, up, forward;
+};
+
+/// Mass centres of the arms and of the load (common practice, no source): arms reach forward as a counterweight when
+/// nothing is held.
+Held armsAt(LoadPlace place) {
+    switch (place) {
+        case LoadPlace::Chest: return {0.09, -0.10, 0};
+        case LoadPlace::Front: return {0.07, -0.06, 0};
+        case LoadPlace::Back: return {0.0, -0.06, 0};
+        case LoadPlace::Sides:
+        case LoadPlace::Overhead: return {0, 0, 0};
+        case LoadPlace::None: break;
+    }
+    return {0, 0, 0.17};
+}
+Held loadAt(LoadPlace place) {
+    switch (place) {
+        case LoadPlace::Chest: return {0.13, -0.12, 0};
+        case LoadPlace::Front: return {0.07, -0.02, 0};
+        case LoadPlace::Back: return {-0.05, 0.01, 0};
+        case LoadPlace::Sides:
+        case LoadPlace::Overhead:
+        case LoadPlace::None: break;
+    }
+    return {0, 0, 0};
+}
+
+/// Moments about the ankle, divided by the whole mass: x_mass = along·sin(lean) + ahead·cos(lean) + fixed.
+struct Moments {
+    double along = 0, ahead = 0, fixed = 0;
+};
+
+Moments momentsOf(const BalanceModel& m, double shinDeg, double thighDeg) {
+    const double knee = m.shank * std::sin(shinDeg * kRad);
+    const double thigh = m.thigh * std::cos(m.thighsOutDeg * kRad);
+    const double hip = knee - thigh * std::cos(thighDeg * kRad);
+    Moments out;
+    double mass = 0;
+    auto add = [&](double share, double x) {
+        mass += share;
+        out.fixed += share * x;
+    };
+    add(2 * segment::kFoot.massShare, (0.5 - kAnkleAlongFoot) * m.foot);
+    add(2 * segment::kShank.massShare, knee * (1 - segment::kShank.centreFromNearEnd));
+    add(2 * segment::kThigh.massShare, hip + (knee - hip) * segment::kThigh.centreFromNearEnd);
+    auto onTrunk = [&](double share, double up, double ahead, double forward) {
+        add(share, hip + forward);
+        out.along += share * up;
+        out.ahead += share * ahead;
+    };
+    onTrunk(segment::kTrunk.massShare, (1 - segment::kTrunk.centreFromNearEnd) * m.trunk, 0, 0);
+    onTrunk(segment::kHeadNeck.massShare, m.trunk + kHeadAboveShoulder * m.stature, 0, 0);
+    const double arms =
+        2 * (segment::kUpperArm.massShare + segment::kForearm.massShare + segment::kHand.massShare);
+    for (const auto& [share, held] : {std::pair{arms, armsAt(m.load)}, std::pair{m.loadShare, loadAt(m.load)}})
+        onTrunk(share, m.trunk + held.up * m.stature, held.ahead * m.stature, held.forward * m.stature);
+    return {out.along / mass, out.ahead / mass, out.fixed / mass};
+}
+
+double placeAlongFoot(const BalanceModel& m, double aim) {
+    return (aim - kAnkleAlongFoot) * m.foot;
+}
+
+}  // namespace
+
+double massAlongFoot(const BalanceModel& m, double shinDeg, double thighDeg, double leanDeg) {
+    const Moments k = momentsOf(m, shinDeg, thighDeg);
+    const double x = k.along * std::sin(leanDeg * kRad) + k.ahead * std::cos(leanDeg * kRad) + k.fixed;
+    return x / m.foot + kAnkleAlongFoot;
+}
+
+std::optional<double> balancedLean(const BalanceModel& m, double shinDeg, double thighDeg, double aim) {
+    const Moments k = momentsOf(m, shinDeg, thighDeg);
+    const double reach = std::hypot(k.along, k.ahead), wanted = placeAlongFoot(m, aim) - k.fixed;
+    if (!(reach > 0) || std::abs(wanted) > reach) return std::nullopt;
+    return (std::asin(wanted / reach) - std::atan2(k.ahead, k.along)) / kRad;
+}
+
+std::optional<double> neededLean(const BalanceModel& m, double thighDeg, double aim,
+                                 std::optional<double> shinLimitDeg) {
+    double shin = m.ankleLimitDeg + m.wedgeDeg;
+    if (shinLimitDeg) shin = std::min(shin, *shinLimitDeg);
+    return balancedLean(m, shin, thighDeg, aim);
+}
+
+double deepestBalanced(const BalanceModel& m, double aim) {
+    double deepest = kHighestThigh;
+    for (double thigh = kHighestThigh; thigh >= kLowestThigh; thigh -= kThighStep) {
+        const auto lean = neededLean(m, thigh, aim);
+        if (!lean || *lean + 90 - thigh > m.hipLimitDeg) break;
+        deepest = thigh;
+    }
+    return deepest;
+}
+
+double shinWithKneeOverToe(const BalanceModel& m) {
+    return std::asin(std::clamp((1 - kAnkleAlongFoot) * m.foot / m.shank, 0.0, 1.0)) / kRad;
+}
+
+}  // namespace zevo

@@ -1,0 +1,56 @@
+#pragma once
+
+#include <optional>
+
+#include "core/body/anthropometry.h"
+#include "core/body/movement.h"
+
+namespace zevo {
+
+/// The planar balance of a squat: which trunk lean brings the mass centre over the foot.
+///
+/// Shank, thigh and trunk are rigid links in the sagittal plane from a planted foot; segment masses and their centres
+/// are those of body/anthropometry.h. With shin and thigh given, one angle is free, and the condition
+///
+///     x_mass(lean) = S sin(lean) + C cos(lean) + K = x_aim
+///
+/// has the closed solution lean = asin((x_aim − K) / √(S² + C²)) − atan2(C, S): S gathers what lies along the trunk, C
+/// what is held ahead of it, K all that does not turn with it. Lengths in any one unit; angles in the conventions of
+/// geometry/angles.h, degrees. What is not in the model: bending of the spine, and muscles.
+struct BalanceModel {
+    double shank = proportion::kShank, thigh = proportion::kThigh;
+    double trunk = proportion::kShoulderHeight - proportion::kHipHeight;
+    double foot = proportion::kFootLength;
+    double stature = 1;  ///< places of head, arms and load are shares of it
+    /// Steepest the shin gets on a flat foot. 35–45° in healthy adults (Bennell et al. 1998, from memory): the lower
+    /// end, unless the client showed or was measured to have more.
+    double ankleLimitDeg = 35;
+    double wedgeDeg = 0;  ///< slope under the heel; it tips the whole lower leg forward
+    /// How far the thighs point out to the sides: they look shorter from the side by its cosine.
+    double thighsOutDeg = 0;
+    LoadPlace load = LoadPlace::None;
+    double loadShare = 0;      ///< mass of the load ÷ body mass
+    double hipLimitDeg = 125;  ///< most the hip bends (handbook norms of 120–135°, from memory)
+};
+
+/// Ankle joint from the heel's end, share of the foot (common practice, no source).
+inline constexpr double kAnkleAlongFoot = 0.2;
+
+/// Place of the mass centre along the foot: 0 = heel, 1 = toe tip.
+double massAlongFoot(const BalanceModel& model, double shinDeg, double thighDeg, double leanDeg);
+
+/// The lean that brings the mass centre to `aim` along the foot. Nothing when no lean does.
+std::optional<double> balancedLean(const BalanceModel& model, double shinDeg, double thighDeg, double aim);
+
+/// The least lean this client needs at a depth: with the shins as far forward as the ankles, the wedge and, where it is
+/// given, the school's limit allow.
+std::optional<double> neededLean(const BalanceModel& model, double thighDeg, double aim,
+                                 std::optional<double> shinLimitDeg = std::nullopt);
+
+/// The deepest thigh angle this client can balance at `aim` without the hip bending past its limit.
+double deepestBalanced(const BalanceModel& model, double aim);
+
+/// The shin angle at which the knee stands over the toe tip.
+double shinWithKneeOverToe(const BalanceModel& model);
+
+}  // namespace zevo

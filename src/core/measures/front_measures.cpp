@@ -1,0 +1,161 @@
+// Frontal measures, from the front or from behind (bridges: from the foot end).
+#include <algorithm>
+#include <cmath>
+
+#include "core/measures/reading.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+/// Allowances of the frontal readings: the 90th percentile of the errors of both figures (docs/measurements.md).
+constexpr double kRatioPm = 0.07, kKneePm = 0.07, kStancePm = 0.07, kToePm = 9.0, kHipLinePm = 6.5, kShoulderPm = 3.5,
+                 kShiftPm = 0.05, kProjectionPm = 6.0;
+
+/// Samples of the lower half of the repetition: there the knees are under load.
+std::pair<std::size_t, std::size_t> lowerHalf(const MeasureInput& in) {
+    return {(in.rep.start + in.rep.bottom) / 2, (in.rep.bottom + in.rep.end) / 2};
+}
+
+std::optional<Reading> atBottom(const MeasureInput& in, const std::vector<double>& s, double pm90) {
+    return reading(meanAround(s, in.rep.bottom, 3), pm90, in.rep.bottom);
+}
+
+/// The value around the bottom against that before the rep began.
+std::optional<Reading> changeSinceStart(const MeasureInput& in, const std::vector<double>& s, double pm90) {
+    const std::size_t before = in.rep.start > 6 ? in.rep.start - 3 : in.rep.start;
+    return reading(meanAround(s, in.rep.bottom, 3) - meanAround(s, before, 3), pm90, in.rep.bottom);
+}
+
+std::optional<Reading> kneeRatio(const MeasureInput& in) {
+    return atBottom(in, in.front->kneeSeparation, kRatioPm);
+}
+
+/// The furthest the knee comes in over the lower half, as the mean over a fifth of a second. Only of a leg that works.
+std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
+    if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
+    const auto& s = in.front->kneeIn[static_cast<std::size_t>(side)];
+    const auto [from, to] = lowerHalf(in);
+    const auto half = static_cast<std::size_t>(0.1 * in.track.rate);
+    double most = -1e9;
+    std::size_t at = in.rep.bottom;
+    for (std::size_t i = from; i <= to; ++i)
+        if (const double v = meanAround(s, i, half); v > most) most = v, at = i;
+    // A knee that bows out is out all the time: then the bottom says it.
+    const double bottom = meanAround(s, in.rep.bottom, half);
+    if (bottom < 0 && most < 0.02) most = bottom, at = in.rep.bottom;
+    return reading(most, kKneePm, at);
+}
+std::optional<Reading> kneeInLeft(const MeasureInput& in) {
+    return kneeIn(in, Side::Left);
+}
+std::optional<Reading> kneeInRight(const MeasureInput& in) {
+    return kneeIn(in, Side::Right);
+}
+
+/// Read as deep as the leg still shows most of its length: a thigh that points at the camera has no direction.
+std::optional<Reading> projection(const MeasureInput& in, Side side) {
+    if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
+    constexpr double kShown = 0.85;
+    const auto k = static_cast<std::size_t>(side);
+    std::size_t at = in.rep.start;
+    while (at < in.rep.bottom && meanAround(in.front->legShown[k], at + 1) >= kShown) ++at;
+    if (in.front->legShown[k][at] > 0.97) return std::nullopt;  // hardly bent
+    return reading(meanAround(in.front->projection[k], at), kProjectionPm, at);
+}
+std::optional<Reading> projectionLeft(const MeasureInput& in) {
+    return projection(in, Side::Left);
+}
+std::optional<Reading> projectionRight(const MeasureInput& in) {
+    return projection(in, Side::Right);
+}
+
+/// Sideways shaking of a knee: root mean square of its path without the slow part of it.
+std::optional<Reading> wobble(const MeasureInput& in, Side side) {
+    const Track& t = in.track;
+    if (t.cmPerPixel <= 0 || (in.rep.leg && *in.rep.leg != side)) return std::nullopt;
+    constexpr double kSlowHz = 1.5;
+    const L knee = ofSide(L::LeftKnee, side), ankle = ofSide(L::LeftAnkle, side);
+    std::vector<double> path;
+    for (std::size_t i = 0; i < t.size(); ++i) path.push_back(t.at(knee, i).x() - t.at(ankle, i).x());
+    const auto slow = smooth(path, t.rate, kSlowHz);
+    double sum = 0;
+    for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) sum += (path[i] - slow[i]) * (path[i] - slow[i]);
+    const double v = std::sqrt(sum / static_cast<double>(in.rep.end - in.rep.start + 1)) * t.cmPerPixel;
+    return reading(v, 0.25 + 0.25 * v, in.rep.bottom);
+}
+std::optional<Reading> wobbleLeft(const MeasureInput& in) {
+    return wobble(in, Side::Left);
+}
+std::optional<Reading> wobbleRight(const MeasureInput& in) {
+    return wobble(in, Side::Right);
+}
+
+std::optional<Reading> hipTilt(const MeasureInput& in) {
+    return changeSinceStart(in, in.front->hipTilt, kHipLinePm);
+}
+std::optional<Reading> shoulderTilt(const MeasureInput& in) {
+    return changeSinceStart(in, in.front->shoulderTilt, kShoulderPm);
+}
+std::optional<Reading> hipShift(const MeasureInput& in) {
+    return changeSinceStart(in, in.front->hipShift, kShiftPm);
+}
+
+std::optional<Reading> stance(const MeasureInput& in) {
+    return reading(meanAround(in.front->stance, in.rep.start, 3), kStancePm, in.rep.start);
+}
+std::optional<Reading> toeOut(const MeasureInput& in, Side side) {
+    return reading(meanAround(in.front->toeOut[static_cast<std::size_t>(side)], in.rep.start, 3), kToePm, in.rep.start);
+}
+std::optional<Reading> toeOutLeft(const MeasureInput& in) {
+    return toeOut(in, Side::Left);
+}
+std::optional<Reading> toeOutRight(const MeasureInput& in) {
+    return toeOut(in, Side::Right);
+}
+/// Right foot turned out more than the left one +.
+std::optional<Reading> toeOutUneven(const MeasureInput& in) {
+    const auto left = toeOutLeft(in), right = toeOutRight(in);
+    if (!left || !right) return std::nullopt;
+    return reading(right->value - left->value, kToePm, in.rep.start);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> frontMeasures() {
+    static const std::vector<L> leg{L::LeftKnee, L::LeftAnkle}, foot{L::LeftAnkle, L::LeftToe};
+    static const std::vector<MeasureDef> all{
+        {"knee_ratio", "Knees apart against feet apart", "knee separation ÷ ankle separation", Unit::Share,
+         kFrontal | kFootEndView, Of::Body, leg, kneeRatio},
+        {"knee_in_left", "Left knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
+         Unit::Share, kFrontal, Of::Left, leg, kneeInLeft},
+        {"knee_in_right", "Right knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
+         Unit::Share, kFrontal, Of::Right, leg, kneeInRight},
+        {"projection_left", "Left leg bent inwards", "frontal-plane projection angle", Unit::Degrees, kFrontal,
+         Of::Left, leg, projectionLeft},
+        {"projection_right", "Right leg bent inwards", "frontal-plane projection angle", Unit::Degrees, kFrontal,
+         Of::Right, leg, projectionRight},
+        {"wobble_left", "Left knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Left, leg,
+         wobbleLeft},
+        {"wobble_right", "Right knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Right,
+         leg, wobbleRight},
+        {"hip_tilt", "Hip line", "pelvic obliquity against standing, right side lower +", Unit::Degrees,
+         kFrontal | kFootEndView, Of::Body, {L::LeftHip}, hipTilt},
+        {"hip_shift", "Hips to one side", "lateral shift of the pelvis, share of the stance, right +", Unit::Share,
+         kFrontal, Of::Body, {L::LeftHip}, hipShift},
+        {"shoulder_tilt", "Shoulder line", "shoulder tilt against standing, right side lower +", Unit::Degrees,
+         kFrontal, Of::Body, {L::LeftShoulder}, shoulderTilt},
+        {"stance", "Stance", "ankle distance ÷ shoulder distance", Unit::Share, kFrontal, Of::Body, {L::LeftAnkle},
+         stance},
+        {"toe_out_left", "Left foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Left, foot, toeOutLeft},
+        {"toe_out_right", "Right foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Right, foot,
+         toeOutRight},
+        {"toe_out_uneven", "Feet turned out unevenly", "toe-out right minus left", Unit::Degrees, kFrontal, Of::Body,
+         foot, toeOutUneven},
+    };
+    return all;
+}
+
+}  // namespace zevo

@@ -1,0 +1,81 @@
+// Hinges: how the hips travel against the knees, and where the hands go.
+#include <cmath>
+
+#include "core/measures/reading.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+/// Hip bending for each degree of knee bending, against standing. The ± is that of the knee, which is the smaller one.
+std::optional<Reading> hipPerKnee(const MeasureInput& in) {
+    const std::size_t at = in.rep.bottom;
+    const double hip = meanAround(in.series.hipFlexion, at) - meanAround(in.series.hipFlexion, in.rep.start);
+    const double knee = meanAround(in.series.kneeFlexion, at) - meanAround(in.series.kneeFlexion, in.rep.start);
+    if (knee < 5) return std::nullopt;  // a knee that hardly bends cannot be set against anything
+    const double v = hip / knee, kneeError = allowanceOf(in.track.family, Quantity::Knee).deep;
+    return reading(v, v * std::min(1.0, kneeError / knee), at);
+}
+
+/// How far the hips have gone back when the trunk leans 45° (or at the bottom of a shallower hinge), share of the leg.
+std::optional<Reading> hipTravel(const MeasureInput& in) {
+    const Track& t = in.track;
+    const L hip = t.nearOf(L::LeftHip);
+    const double leg = (proportion::kThigh + proportion::kShank) * t.bodyPx;
+    if (leg < 1) return std::nullopt;
+    std::size_t at = in.rep.start;
+    while (at < in.rep.bottom && in.series.trunkLean[at] < 45) ++at;
+    if (in.series.trunkLean[at] < 25) return std::nullopt;
+    return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, 0.04, at);
+}
+
+/// The hand, a little beyond the wrist: share of stature between the two (hand's middle, Drillis & Contini, from memory).
+constexpr double kHandBeyondWrist = 0.05;
+
+Vec2 handAt(const MeasureInput& in, std::size_t sample) {
+    const Track& t = in.track;
+    return t.flatAt(t.nearOf(L::LeftWrist), sample) - Vec2(0, kHandBeyondWrist * t.bodyPx);
+}
+
+/// Furthest the hands are ahead of the shins (below the knee) or of the mid-foot (above it) on the way down.
+std::optional<Reading> loadAhead(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (t.cmPerPixel <= 0) return std::nullopt;
+    const Vec2 ankle = t.standingFlatAt(t.nearOf(L::LeftAnkle));
+    const double midFoot = 0.5 * (t.standingFlatAt(t.nearOf(L::LeftHeel)).x() +
+                                  t.standingFlatAt(t.nearOf(L::LeftToe)).x());
+    const std::size_t at = in.rep.bottom;
+    const Vec2 hand = handAt(in, at), knee = t.flatAt(t.nearOf(L::LeftKnee), at);
+    const double w = (hand.y() - ankle.y()) / std::max(1.0, knee.y() - ankle.y());
+    const double shin = ankle.x() + (knee.x() - ankle.x()) * std::min(1.0, std::max(0.0, w));
+    return reading((hand.x() - std::max(midFoot, shin)) * t.cmPerPixel, 4.5, at);
+}
+
+/// Height of the hands at the lowest, along the shin: 0 ankle, 1 knee.
+std::optional<Reading> handsHeight(const MeasureInput& in) {
+    const Track& t = in.track;
+    const std::size_t at = in.rep.bottom;
+    const double ankle = t.flatAt(t.nearOf(L::LeftAnkle), at).y(), knee = t.flatAt(t.nearOf(L::LeftKnee), at).y();
+    if (knee - ankle < 1) return std::nullopt;
+    return reading((handAt(in, at).y() - ankle) / (knee - ankle), 0.16, at);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> hingeMeasures() {
+    static const std::vector<L> leg{L::LeftHip, L::LeftKnee, L::LeftAnkle};
+    static const std::vector<MeasureDef> all{
+        {"hip_per_knee", "Hip bend per knee bend", "hip flexion ÷ knee flexion", Unit::Share, kSideView, Of::Body, leg,
+         hipPerKnee},
+        {"hip_travel", "Hips go back", "backward hip travel at 45° of lean, share of the leg", Unit::Share, kSideView,
+         Of::Body, {L::LeftHip}, hipTravel},
+        {"load_ahead", "Load ahead of the legs", "hand ahead of shin or mid-foot", Unit::Centimetres, kSideView,
+         Of::Body, {L::LeftWrist, L::LeftKnee}, loadAhead},
+        {"hands_height", "Hands along the shin", "height of the hands, 0 ankle … 1 knee", Unit::Share, kSideView,
+         Of::Body, {L::LeftWrist, L::LeftKnee}, handsHeight},
+    };
+    return all;
+}
+
+}  // namespace zevo

@@ -1,0 +1,96 @@
+// What the trunk's lean and the depth are held against: the lean this client needs, and the depth he controls.
+#include <algorithm>
+#include <cmath>
+
+#include "core/measures/reading.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+/// Middle of the foot, where a squat is balanced by default; hips-back schools stand further back.
+constexpr double kAimWhole = 0.5, kAimBack = 0.4;
+/// What lengths, arms and the model itself leave open, degrees: lengths 5 % wrong turn the answer by 2–3°
+/// (tests/core/test_balance), the arms' place as much.
+constexpr double kModelPm = 4.0;
+
+std::optional<Reading> beyondNeeded(const MeasureInput& in, double aim, std::optional<double> shinLimit) {
+    if (!in.balance) return std::nullopt;
+    const auto trunk = trunkLeanAtBottom(in), thigh = thighAngleAtBottom(in);
+    if (!trunk || !thigh) return std::nullopt;
+    auto needed = [&](double thighDeg) { return neededLean(*in.balance, thighDeg, aim, shinLimit); };
+    const auto lean = needed(thigh->value), a = needed(thigh->value - thigh->pm90), b = needed(thigh->value + thigh->pm90);
+    if (!lean || !a || !b) return std::nullopt;
+    return reading(trunk->value - *lean, together({trunk->pm90, 0.5 * std::abs(*a - *b), kModelPm}), trunk->sample);
+}
+
+std::optional<Reading> leanOverNeeded(const MeasureInput& in) {
+    return beyondNeeded(in, kAimWhole, std::nullopt);
+}
+std::optional<Reading> leanOverNeededBack(const MeasureInput& in) {
+    if (!in.balance) return std::nullopt;
+    return beyondNeeded(in, kAimBack, shinWithKneeOverToe(*in.balance));
+}
+
+/// The lean the balance asks for at the depth reached.
+std::optional<Reading> neededLeanAtBottom(const MeasureInput& in) {
+    const auto trunk = trunkLeanAtBottom(in), beyond = leanOverNeeded(in);
+    if (!trunk || !beyond) return std::nullopt;
+    return reading(trunk->value - beyond->value, kModelPm, beyond->sample);
+}
+
+/// Where on the way down a heel or the toes begin to leave the floor: more than 1.5 cm (common practice, no source) for a
+/// tenth of a second. Nothing when they stay down.
+std::optional<std::size_t> footLeaves(const MeasureInput& in) {
+    constexpr double kOffCm = 1.5;
+    const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.1 * in.track.rate));
+    auto leaves = [&](const std::vector<double>& s, const std::vector<bool>& followed) -> std::optional<std::size_t> {
+        std::size_t length = 0;
+        for (std::size_t i = in.rep.start; i <= in.rep.bottom; ++i) {
+            length = followed[i] && s[i] > kOffCm ? length + 1 : 0;
+            if (length > hold) return i - hold;
+        }
+        return std::nullopt;
+    };
+    const auto heel = leaves(in.series.heelRise, in.series.heelFollowed),
+               toe = leaves(in.series.toeRise, in.series.toeFollowed);
+    return heel && toe ? std::min(heel, toe) : heel ? heel : toe;
+}
+
+/// The deepest thigh angle before a heel or the toes leave the floor.
+std::optional<Reading> usableDepth(const MeasureInput& in) {
+    const std::size_t at = footLeaves(in).value_or(in.rep.bottom);
+    const auto bottom = thighAngleAtBottom(in);
+    if (!bottom) return std::nullopt;
+    return reading(meanAround(in.legSeries().thighAngle, at, 1), bottom->pm90, at);
+}
+
+/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs.
+std::optional<Reading> depthPastControl(const MeasureInput& in) {
+    const auto usable = usableDepth(in), bottom = thighAngleAtBottom(in);
+    if (!usable || !bottom) return std::nullopt;
+    return reading(std::max(0.0, usable->value - bottom->value), 5.0, usable->sample);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> leanMeasures() {
+    static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle};
+    static const std::vector<MeasureDef> all{
+        {"lean_over_needed", "Lean beyond what this build needs", "trunk inclination minus the balanced one",
+         Unit::Degrees, kSideView, Of::Body, body, leanOverNeeded},
+        {"lean_over_needed_back", "Lean beyond what this build needs, knees behind toes",
+         "trunk inclination minus the balanced one with the knee over the toe", Unit::Degrees, kSideView, Of::Body,
+         body, leanOverNeededBack},
+        {"needed_lean", "Lean this build needs", "balanced trunk inclination at this depth", Unit::Degrees, kSideView,
+         Of::Body, body, neededLeanAtBottom},
+        {"usable_depth", "Depth with the feet down", "thigh inclination before heel or toes leave the floor",
+         Unit::Degrees, kSideView, Of::Body, {L::LeftHip, L::LeftKnee}, usableDepth},
+        {"depth_past_control", "Deeper than the feet stay down", "thigh inclination past usable depth", Unit::Degrees,
+         kSideView, Of::Body, {L::LeftHip, L::LeftKnee}, depthPastControl},
+    };
+    return all;
+}
+
+}  // namespace zevo

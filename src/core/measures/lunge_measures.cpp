@@ -1,0 +1,154 @@
+// Lunges: the rear leg, and how the body comes up.
+#include <algorithm>
+#include <cmath>
+
+#include "core/measures/reading.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+/// ± of a length between two landmarks, centimetres: their jitter, and what the network misplaces (docs/measurements.md).
+double lengthPm(const Track& t, L a, L b, double network) {
+    const double jitter = 1.645 * t.cmPerPixel *
+                          std::hypot(t.noisePx[static_cast<std::size_t>(a)], t.noisePx[static_cast<std::size_t>(b)]);
+    return together({jitter, network});
+}
+
+std::optional<Reading> rearKneeFlexion(const MeasureInput& in) {
+    if (!in.rep.leg) return std::nullopt;
+    return jointAngle(in, in.otherLegSeries().kneeFlexion, Quantity::Knee,
+                      {in.otherLeg(L::LeftHip), in.otherLeg(L::LeftKnee)},
+                      {in.otherLeg(L::LeftKnee), in.otherLeg(L::LeftAnkle)});
+}
+
+/// Rear knee behind the hip (+) or ahead of it, share of the leg's length.
+std::optional<Reading> rearKneeBehindHip(const MeasureInput& in) {
+    if (!in.rep.leg) return std::nullopt;
+    const Track& t = in.track;
+    const std::size_t at = in.rep.bottom;
+    const double leg = (proportion::kThigh + proportion::kShank) * t.bodyPx;
+    if (leg < 1) return std::nullopt;
+    const double gap = t.flatAt(in.otherLeg(L::LeftHip), at).x() - t.flatAt(in.otherLeg(L::LeftKnee), at).x();
+    return reading(gap / leg, 0.055, at);
+}
+
+/// Height of the rear knee over the floor at its lowest.
+std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (!in.rep.leg || t.cmPerPixel <= 0) return std::nullopt;
+    const L knee = in.otherLeg(L::LeftKnee), front = in.leg(L::LeftHeel);
+    // The floor under him now: the heel of the working foot, so that a client who travels is read alike.
+    const double floor = std::min(t.flatAt(front, in.rep.bottom).y(), t.flatAt(in.leg(L::LeftToe), in.rep.bottom).y());
+    double lowest = 1e9;
+    std::size_t at = in.rep.bottom;
+    for (std::size_t i = in.rep.arrive; i <= in.rep.leave; ++i)
+        if (t.flatAt(knee, i).y() < lowest) lowest = t.flatAt(knee, i).y(), at = i;
+    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 5.0), at);
+}
+
+/// How fast the rear knee still falls just before it is lowest.
+std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (!in.rep.leg || t.cmPerPixel <= 0) return std::nullopt;
+    const L knee = in.otherLeg(L::LeftKnee);
+    std::vector<double> height;
+    for (std::size_t i = 0; i < t.size(); ++i) height.push_back(t.flatAt(knee, i).y() * t.cmPerPixel / 100);
+    const auto speed = derivative(height, t.rate);
+    const std::size_t lowest = smallestIn(height, in.rep.start, in.rep.leave);
+    const auto before = static_cast<std::size_t>(0.12 * t.rate);
+    const std::size_t at = smallestIn(speed, lowest > before ? lowest - before : 0, lowest);
+    return reading(-speed[at], 0.12 + 0.2 * std::abs(speed[at]), at);
+}
+
+/// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: + the
+/// hips go first and the back follows.
+std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
+    const Track& t = in.track;
+    const L hip = t.nearOf(L::LeftHip), shoulder = t.nearOf(L::LeftShoulder);
+    auto share = [&](L id, std::size_t i) {
+        const double from = t.flatAt(id, in.rep.leave).y(), to = t.flatAt(id, in.rep.end).y();
+        return std::abs(to - from) < 1 ? std::nan("") : (t.flatAt(id, i).y() - from) / (to - from);
+    };
+    double most = std::nan("");
+    std::size_t at = in.rep.leave;
+    for (std::size_t i = in.rep.leave; i <= in.rep.end; ++i) {
+        const double hips = share(hip, i), ahead = hips - share(shoulder, i);
+        if (hips < 0.1 || hips > 0.75) continue;
+        if (std::isnan(most) || ahead > most) most = ahead, at = i;
+    }
+    return reading(most, 0.09, at);
+}
+
+/// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away from
+/// it and shows short, so that the knee's bend looks larger than it is: what is read is how far the knee stands out of the
+/// line from hip to ankle, against a leg of the published length.
+std::optional<Reading> trailingKneeFlexion(const MeasureInput& in) {
+    const Track& t = in.track;
+    // Behind the working leg the network cannot tell the far one from it.
+    if (!in.rep.leg || *in.rep.leg == t.near) return std::nullopt;
+    const std::size_t at = in.rep.bottom;
+    const double leg = (proportion::kThigh + proportion::kShank) * t.bodyPx;
+    const Vec2 &hip = t.flatAt(in.otherLeg(L::LeftHip), at), &knee = t.flatAt(in.otherLeg(L::LeftKnee), at),
+               &ankle = t.flatAt(in.otherLeg(L::LeftAnkle), at);
+    const Vec2 line = hip - ankle;
+    if (leg < 1 || line.norm() < 0.2 * leg) return std::nullopt;
+    const Vec2 out = knee - ankle;
+    const double aside = (line.y() * out.x() - line.x() * out.y()) / line.norm();  // knee ahead +
+    return reading(2 * std::asin(std::clamp(2 * aside / leg, -1.0, 1.0)) * 57.2957795, 11.0, at);
+}
+
+/// Spread of nose, working knee and toe from side to side.
+std::optional<Reading> noseKneeToe(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (!in.rep.leg || t.cmPerPixel <= 0) return std::nullopt;
+    const std::size_t at = in.rep.bottom;
+    const std::array<double, 3> x{t.at(L::Nose, at).x(), t.at(in.leg(L::LeftKnee), at).x(),
+                                  t.at(in.leg(L::LeftToe), at).x()};
+    const auto [least, most] = std::minmax_element(x.begin(), x.end());
+    return reading((*most - *least) * t.cmPerPixel, 4.0, at);
+}
+
+/// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip
+/// hides the far one, so this is coarse.
+std::optional<Reading> hipTurn(const MeasureInput& in) {
+    const Track& t = in.track;
+    const double breadth = 0.5 * proportion::kHipBreadth * t.bodyPx;  // joint to joint: about half the outer breadth
+    if (breadth < 1) return std::nullopt;
+    auto apart = [&](const Vec2& left, const Vec2& right) {
+        return std::asin(std::clamp((right.x() - left.x()) / breadth, -1.0, 1.0)) * 57.2957795;
+    };
+    const std::size_t at = in.rep.bottom;
+    const double now = apart(t.flatAt(L::LeftHip, at), t.flatAt(L::RightHip, at));
+    const double rest = apart(t.standingFlatAt(L::LeftHip), t.standingFlatAt(L::RightHip));
+    return reading(now - rest, 25.0, at);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> lungeMeasures() {
+    static const std::vector<L> legs{L::LeftHip, L::LeftKnee, L::LeftAnkle};
+    static const std::vector<MeasureDef> all{
+        {"rear_knee_flexion", "Rear knee bend", "knee flexion of the rear leg", Unit::Degrees, kSideView,
+         Of::WorkingLeg, legs, rearKneeFlexion},
+        {"rear_knee_behind_hip", "Rear knee behind the hip", "horizontal gap rear knee to hip, share of the leg",
+         Unit::Share, kSideView, Of::WorkingLeg, {L::LeftHip, L::LeftKnee}, rearKneeBehindHip},
+        {"rear_knee_height", "Rear knee over the floor", "height of the rear knee at its lowest", Unit::Centimetres,
+         kSideView, Of::WorkingLeg, {L::LeftKnee}, rearKneeHeight},
+        {"rear_knee_speed", "Rear knee on landing", "downward speed of the rear knee", Unit::MetresPerSecond,
+         kSideView, Of::WorkingLeg, {L::LeftKnee}, rearKneeSpeed},
+        {"hips_before_shoulders", "Hips rise before shoulders", "hip rise ahead of trunk rise, share of the lift",
+         Unit::Share, kSideView, Of::Body, {L::LeftHip, L::LeftShoulder}, hipsBeforeShoulders},
+        {"hip_turn", "Hips turned", "pelvis rotation, right side forward +", Unit::Degrees, kSideView, Of::Body,
+         {L::LeftHip}, hipTurn},
+        {"trailing_knee_flexion", "Trailing knee bend", "knee flexion of the straight leg", Unit::Degrees, kSideView,
+         Of::WorkingLeg, {L::LeftHip}, trailingKneeFlexion},
+        {"nose_knee_toe", "Nose, knee and toe apart", "frontal spread of nose, knee and toe", Unit::Centimetres,
+         kFrontal, Of::WorkingLeg, {L::LeftKnee}, noseKneeToe},
+    };
+    return all;
+}
+
+}  // namespace zevo

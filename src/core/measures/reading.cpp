@@ -1,0 +1,82 @@
+#include "core/measures/reading.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace zevo {
+namespace {
+
+/// A joint misplaced by a share of a segment turns it by up to that many radians.
+constexpr double kDegreesPerShare = 57.3;
+/// The far leg's landmarks are guessed behind the near one's: their errors are taken as this much larger
+/// (docs/measurements.md, lunges of the far leg).
+constexpr double kFarLeg = 1.4;
+
+bool isFarLeg(const MeasureInput& in, const SegmentAngle& line) {
+    const auto id = static_cast<int>(line.from);
+    const bool ofLeg = line.from >= Landmark::LeftHip;
+    return ofLeg && (id % 2 == 1) != (in.track.near == Side::Left);
+}
+
+}  // namespace
+
+double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half) {
+    const std::size_t a = at > half ? at - half : 0, b = std::min(at + half, s.size() - 1);
+    double sum = 0;
+    for (std::size_t i = a; i <= b; ++i) sum += s[i];
+    return sum / static_cast<double>(b - a + 1);
+}
+
+std::size_t largestIn(const std::vector<double>& s, std::size_t from, std::size_t to) {
+    const auto first = s.begin() + static_cast<std::ptrdiff_t>(from);
+    return static_cast<std::size_t>(std::max_element(first, s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                    s.begin());
+}
+
+std::size_t smallestIn(const std::vector<double>& s, std::size_t from, std::size_t to) {
+    const auto first = s.begin() + static_cast<std::ptrdiff_t>(from);
+    return static_cast<std::size_t>(std::min_element(first, s.begin() + static_cast<std::ptrdiff_t>(to) + 1) -
+                                    s.begin());
+}
+
+std::optional<Reading> reading(double value, double pm90, std::size_t sample) {
+    if (!std::isfinite(value)) return std::nullopt;
+    return Reading{value, pm90, sample};
+}
+
+std::optional<Reading> jointAngle(const MeasureInput& in, const std::vector<double>& s, Quantity quantity,
+                                  const SegmentAngle& a, const SegmentAngle& b) {
+    const Track& t = in.track;
+    const std::size_t at = in.rep.bottom;
+    const double value = meanAround(s, at);
+    const double doubt = lengthDoubt(t, a, at) + lengthDoubt(t, b, at);
+    const double far = isFarLeg(in, a) || isFarLeg(in, b) ? kFarLeg : 1.0;
+    return reading(value,
+                   together({jitterOfLine(t, a, at), jitterOfLine(t, b, at),
+                             far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]),
+                             foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
+                   at);
+}
+
+std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<double>& s, Quantity quantity,
+                                 const SegmentAngle& line) {
+    const Track& t = in.track;
+    const std::size_t at = in.rep.bottom;
+    const double value = meanAround(s, at);
+    const double far = isFarLeg(in, line) ? kFarLeg : 1.0;
+    return reading(value,
+                   together({jitterOfLine(t, line, at), kLevelError + in.levelDoubtDeg,
+                             far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]),
+                             foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg),
+                             lengthDoubt(t, line, at) * kDegreesPerShare}),
+                   at);
+}
+
+std::pair<std::size_t, std::size_t> topSpan(const MeasureInput& in) {
+    const std::size_t last = in.track.size() - 1;
+    const std::size_t to =
+        in.next ? in.next->start : std::min(last, in.rep.end + static_cast<std::size_t>(in.track.rate));
+    return {std::min(in.rep.end, last), std::max(std::min(in.rep.end, last), to)};
+}
+
+}  // namespace zevo

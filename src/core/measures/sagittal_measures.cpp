@@ -1,0 +1,174 @@
+// Sagittal measures of every family: angles at the turning point, the feet, balance, head, and the top.
+#include <algorithm>
+#include <cmath>
+
+#include "core/measures/reading.h"
+
+namespace zevo {
+
+using L = Landmark;
+
+std::optional<Reading> trunkLeanAtBottom(const MeasureInput& in) {
+    return lineAngle(in, in.series.trunkLean, Quantity::Trunk,
+                     {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)});
+}
+std::optional<Reading> thighAngleAtBottom(const MeasureInput& in) {
+    return lineAngle(in, in.legSeries().thighAngle, Quantity::Thigh, {in.leg(L::LeftKnee), in.leg(L::LeftHip)});
+}
+
+namespace {
+
+std::optional<Reading> kneeFlexionAtBottom(const MeasureInput& in) {
+    return jointAngle(in, in.legSeries().kneeFlexion, Quantity::Knee, {in.leg(L::LeftHip), in.leg(L::LeftKnee)},
+                      {in.leg(L::LeftKnee), in.leg(L::LeftAnkle)});
+}
+std::optional<Reading> hipFlexionAtBottom(const MeasureInput& in) {
+    return jointAngle(in, in.legSeries().hipFlexion, Quantity::Hip,
+                      {in.leg(L::LeftHip), in.leg(L::LeftKnee)},
+                      {in.track.nearOf(L::LeftShoulder), in.track.nearOf(L::LeftHip)});
+}
+std::optional<Reading> shinAngleAtBottom(const MeasureInput& in) {
+    return lineAngle(in, in.legSeries().shinAngle, Quantity::Shin, {in.leg(L::LeftAnkle), in.leg(L::LeftKnee)});
+}
+
+/// How much further the trunk leans than the shins: long thighs and short ankles raise it, so does folding.
+std::optional<Reading> leanBeyondShins(const MeasureInput& in) {
+    const auto trunk = trunkLeanAtBottom(in), shin = shinAngleAtBottom(in);
+    if (!trunk || !shin) return std::nullopt;
+    return reading(trunk->value - shin->value, std::hypot(trunk->pm90, shin->pm90), trunk->sample);
+}
+
+/// The most a foot point rises for at least 0.15 s during the repetition. Read from the shoe followed in the picture
+/// where that held for most of the rep; else from the landmarks, which are far less sure (error_model.h). Only the foot
+/// near the camera is followed: when the other one works, nothing is said.
+std::optional<Reading> liftOfFoot(const MeasureInput& in, const std::vector<double>& s,
+                                  const std::vector<bool>& followed) {
+    if (in.track.cmPerPixel <= 0 || in.legSide() != in.track.near) return std::nullopt;
+    std::size_t held = 0;
+    for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) held += followed[i];
+    const bool byShoe = static_cast<double>(held) >= 0.6 * static_cast<double>(in.rep.end - in.rep.start + 1);
+    // A foot that steps is off the floor as a whole, and nearer to the camera or further after a step to the side.
+    if (in.movement.sideways || (in.movement.steps && !byShoe)) return std::nullopt;
+    const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.15 * in.track.rate));
+    double most = -1e9;
+    std::size_t at = in.rep.start;
+    for (std::size_t i = in.rep.start; i + hold <= in.rep.end; ++i) {
+        double least = 1e9;
+        for (std::size_t k = i; k <= i + hold; ++k) least = byShoe && !followed[k] ? -1e9 : std::min(least, s[k]);
+        if (least > most) {
+            most = least;
+            at = i + hold / 2;
+        }
+    }
+    if (most < -1e8) return std::nullopt;
+    const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
+    return reading(most, together({allowance.still, allowance.deep * std::max(0.0, most)}), at);
+}
+std::optional<Reading> heelRise(const MeasureInput& in) {
+    return liftOfFoot(in, in.series.heelRise, in.series.heelFollowed);
+}
+std::optional<Reading> toeRise(const MeasureInput& in) {
+    return liftOfFoot(in, in.series.toeRise, in.series.toeFollowed);
+}
+
+/// Knee ahead of the toe tip. Planted feet: from the foot as it stands (foot_extent.h); a working leg that stepped: from
+/// its foot as it stands at the turning point.
+std::optional<Reading> kneePastToe(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (t.cmPerPixel <= 0) return std::nullopt;
+    const std::size_t at = in.rep.bottom;
+    // Both ends of the error: where the foot ends (foot_extent.h) and where the knee is (docs/measurements.md).
+    const double jitter = 1.645 * t.noisePx[static_cast<std::size_t>(in.leg(L::LeftKnee))] * t.cmPerPixel;
+    if (!in.rep.leg) return reading(meanAround(in.series.kneePastToe, at), together({jitter, 4.0}), at);
+    const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
+    const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
+    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 5.0}), at);
+}
+
+std::optional<Reading> massOverFoot(const MeasureInput& in) {
+    // 90th percentile of the errors of both figures; see docs/measurements.md
+    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, 4), 0.18, in.rep.bottom);
+}
+
+std::optional<Reading> neckChange(const MeasureInput& in) {
+    // Head landmarks against the trunk; see docs/measurements.md
+    return reading(meanAround(in.series.neckChange, in.rep.bottom, 4), 11.0, in.rep.bottom);
+}
+
+/// Time from one joint having made a quarter of its way to the other: knee before hip is +.
+std::optional<Reading> kneeLead(const MeasureInput& in) {
+    auto quarter = [&](const std::vector<double>& s) {
+        const double from = meanAround(s, in.rep.start), to = meanAround(s, in.rep.arrive);
+        const double level = from + 0.25 * (to - from);
+        for (std::size_t i = in.rep.start; i < in.rep.arrive; ++i)
+            if ((s[i] < level) != (s[i + 1] < level)) {
+                const double w = (level - s[i]) / (s[i + 1] - s[i]);
+                return static_cast<double>(i) + w;
+            }
+        return std::nan("");
+    };
+    const double hip = quarter(in.series.hipFlexion), knee = quarter(in.series.kneeFlexion);
+    if (std::isnan(hip) || std::isnan(knee)) return std::nullopt;
+    const double lowering = static_cast<double>(in.rep.arrive - in.rep.start) / in.track.rate;
+    // Slow descents cross the quarter mark less sharply.
+    return reading((hip - knee) / in.track.rate * 1000, std::max(40.0, 30.0 * lowering),
+                   static_cast<std::size_t>(std::min(hip, knee)));
+}
+
+/// The smallest value of a course at the top.
+std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& s, double pm90) {
+    const auto [from, to] = topSpan(in);
+    const std::size_t at = smallestIn(s, from, to);
+    return reading(meanAround(s, at), pm90, at);
+}
+std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
+    return atTop(in, in.legSeries().kneeFlexion,
+                 together({allowanceOf(in.track.family, Quantity::Knee).still,
+                           jitterOfLine(in.track, {in.leg(L::LeftHip), in.leg(L::LeftKnee)}, in.rep.end)}));
+}
+std::optional<Reading> topTrunkLean(const MeasureInput& in) {
+    const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};
+    return atTop(in, in.series.trunkLean,
+                 together({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
+                           jitterOfLine(in.track, trunk, in.rep.end)}));
+}
+
+}  // namespace
+
+std::span<const MeasureDef> sagittalMeasures() {
+    static const std::vector<L> leg{L::LeftHip, L::LeftKnee, L::LeftAnkle}, trunk{L::LeftHip, L::LeftShoulder};
+    static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle, L::LeftHeel, L::LeftToe};
+    static const std::vector<MeasureDef> all{
+        {"thigh_angle", "Depth: thigh from level", "thigh inclination at the bottom", Unit::Degrees, kSideView,
+         Of::WorkingLeg, {L::LeftHip, L::LeftKnee}, thighAngleAtBottom},
+        {"knee_flexion", "Knee bend", "knee flexion", Unit::Degrees, kSideView, Of::WorkingLeg, leg,
+         kneeFlexionAtBottom},
+        {"hip_flexion", "Hip bend", "hip flexion", Unit::Degrees, kSideView, Of::WorkingLeg,
+         {L::LeftShoulder, L::LeftHip, L::LeftKnee}, hipFlexionAtBottom},
+        {"trunk_lean", "Trunk lean", "trunk inclination from vertical", Unit::Degrees, kSideView, Of::Body, trunk,
+         trunkLeanAtBottom},
+        {"shin_angle", "Shin lean", "ankle dorsiflexion, shin from vertical", Unit::Degrees, kSideView, Of::WorkingLeg,
+         {L::LeftKnee, L::LeftAnkle}, shinAngleAtBottom},
+        {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, kSideView, Of::Body,
+         body, leanBeyondShins},
+        {"heel_rise", "Heel off the floor", "heel rise", Unit::Centimetres, kSideView, Of::WorkingLeg, {L::LeftHeel},
+         heelRise},
+        {"toe_rise", "Toes off the floor", "toe rise", Unit::Centimetres, kSideView, Of::WorkingLeg, {L::LeftToe},
+         toeRise},
+        {"knee_past_toe", "Knee ahead of toes", "knee travel past the toe tip", Unit::Centimetres, kSideView,
+         Of::WorkingLeg, {L::LeftKnee, L::LeftToe}, kneePastToe},
+        {"mass_over_foot", "Balance over the foot", "mass centre, 0 heel … 1 toe tip", Unit::Share, kSideView, Of::Body,
+         body, massOverFoot},
+        {"neck_change", "Head off the trunk line", "neck extension against standing", Unit::Degrees, kSideView,
+         Of::Body, {L::LeftEar, L::LeftShoulder}, neckChange},
+        {"knee_lead", "Knees start before hips", "knee onset before hip onset", Unit::Milliseconds, kSideView, Of::Body,
+         body, kneeLead},
+        {"top_knee_flexion", "Knees at the top", "knee flexion standing", Unit::Degrees, kSideView, Of::WorkingLeg, leg,
+         topKneeFlexion},
+        {"top_trunk_lean", "Trunk at the top", "trunk inclination standing", Unit::Degrees, kSideView, Of::Body, trunk,
+         topTrunkLean},
+    };
+    return all;
+}
+
+}  // namespace zevo

@@ -1,0 +1,71 @@
+// Times and rebound: read in every view that shows the drive of the movement.
+#include <cmath>
+
+#include "core/measures/reading.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+std::optional<Reading> duration(const MeasureInput& in, std::size_t from, std::size_t to) {
+    const double v = static_cast<double>(to - from) / in.track.rate;
+    return reading(v, std::max(0.22, 0.12 * v), from);  // where slow movement begins is a matter of definition
+}
+std::optional<Reading> thereTime(const MeasureInput& in) {
+    return duration(in, in.rep.start, in.rep.arrive);
+}
+std::optional<Reading> backTime(const MeasureInput& in) {
+    return duration(in, in.rep.leave, in.rep.end);
+}
+/// A bridge lifts first and lowers afterwards.
+std::optional<Reading> loweringTime(const MeasureInput& in) {
+    return in.track.drive == Drive::HipRise ? backTime(in) : thereTime(in);
+}
+std::optional<Reading> liftingTime(const MeasureInput& in) {
+    return in.track.drive == Drive::HipRise ? thereTime(in) : backTime(in);
+}
+std::optional<Reading> pauseTime(const MeasureInput& in) {
+    return duration(in, in.rep.arrive, in.rep.leave);
+}
+std::optional<Reading> tensionTime(const MeasureInput& in) {
+    return duration(in, in.rep.start, in.rep.end);
+}
+
+/// How hard the turning point throws the body back up: largest upward acceleration there, of the hip, in hinges of the
+/// shoulder.
+std::optional<Reading> bounce(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (t.cmPerPixel <= 0) return std::nullopt;
+    const L moving = t.nearOf(t.drive == Drive::Folding ? L::LeftShoulder : L::LeftHip);
+    const auto around = static_cast<std::size_t>(0.3 * t.rate);
+    const std::size_t from = in.rep.arrive > around ? in.rep.arrive - around : 0;
+    const std::size_t to = std::min(in.rep.leave + around, t.size() - 1);
+    std::vector<double> height;
+    for (std::size_t i = from; i <= to; ++i) height.push_back(t.at(moving, i).y() * t.cmPerPixel / 100);
+    if (height.size() < 5) return std::nullopt;
+    const auto acceleration = derivative(derivative(height, t.rate), t.rate);
+    const std::size_t best = largestIn(acceleration, 2, acceleration.size() - 3);
+    const double v = acceleration[best];
+    return reading(v, 0.3 * std::abs(v) + 0.9, from + best);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> timeMeasures() {
+    constexpr unsigned kAny = kSideView | kFrontal | kObliqueView;
+    static const std::vector<MeasureDef> all{
+        {"lowering_s", "Way down", "eccentric time", Unit::Seconds, kAny, Of::Body, {L::LeftHip}, loweringTime},
+        {"pause_s", "Pause at the turn", "pause at the turning point", Unit::Seconds, kAny, Of::Body, {L::LeftHip},
+         pauseTime},
+        {"lifting_s", "Way up", "concentric time", Unit::Seconds, kAny, Of::Body, {L::LeftHip}, liftingTime},
+        {"tension_s", "Working time", "time under tension of the rep", Unit::Seconds, kAny, Of::Body, {L::LeftHip},
+         tensionTime},
+        {"bounce", "Rebound at the bottom", "reversal acceleration", Unit::MetresPerSecond2, kSideView, Of::Body,
+         {L::LeftHip}, bounce},
+    };
+    return all;
+}
+
+}  // namespace zevo
