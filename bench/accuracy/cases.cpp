@@ -3,60 +3,14 @@
 #include <array>
 #include <functional>
 
+#include "analysis/data_files.h"
+#include "bench/accuracy/builds.h"
+
 namespace bench {
 
 using namespace zevo;
 
 namespace {
-
-struct Build {
-    double stature, girth, legs, trunk;
-    bool loose, longSleeves;
-    sim::Colour skin, shirt, shorts, shoe, hair;
-};
-const std::array<Build, 6> kBuilds{{
-    {175, 1.00, 1.00, 1.00, false, false, {205, 152, 122}, {176, 52, 56}, {48, 56, 74}, {58, 92, 150}, {52, 34, 24}},
-    {163, 0.95, 1.02, 0.97, false, true, {150, 104, 80}, {60, 96, 70}, {70, 60, 50}, {120, 60, 50}, {30, 22, 18}},
-    {188, 1.12, 1.03, 0.98, true, false, {224, 180, 150}, {40, 60, 110}, {120, 110, 90}, {60, 60, 60}, {160, 120, 60}},
-    {170, 1.10, 0.97, 1.03, false, false, {96, 64, 46}, {210, 200, 180}, {60, 30, 30}, {200, 196, 190}, {20, 16, 14}},
-    {181, 0.90, 1.00, 1.05, true, true, {190, 140, 110}, {90, 90, 100}, {30, 40, 60}, {50, 110, 90}, {80, 60, 40}},
-    {158, 1.05, 1.00, 1.00, false, false, {120, 84, 64}, {200, 150, 60}, {50, 70, 60}, {90, 40, 70}, {24, 18, 16}},
-}};
-
-sim::BodySpec bodyOf(int build, bool mesh) {
-    const Build& b = kBuilds[static_cast<std::size_t>(build) % kBuilds.size()];
-    sim::BodySpec body;
-    body.statureCm = b.stature;
-    body.girth = b.girth;
-    body.legShare = b.legs;
-    body.trunkShare = b.trunk;
-    body.looseTrousers = b.loose;
-    body.longSleeves = b.longSleeves;
-    body.figure = mesh ? "mesh" : "drawn";
-    body.skin = b.skin, body.shirt = b.shirt, body.shorts = b.shorts, body.shoe = b.shoe, body.hair = b.hair;
-    return body;
-}
-
-constexpr double kRate = 25;
-
-sim::ClipSpec plainClip(int build, bool mesh, int number) {
-    sim::ClipSpec s;
-    s.motion.body = bodyOf(build, mesh);
-    s.motion.leadInS = 0.8;
-    s.motion.leadOutS = 0.7;
-    s.frameRate = kRate;
-    s.scene.camera.width = 854;
-    s.scene.camera.height = 480;
-    s.scene.camera.azimuthDeg = number % 2 == 0 ? 90 : -90;
-    s.scene.seed = static_cast<std::uint64_t>(100 + number);
-    return s;
-}
-
-sim::RepSpec quickRep() {
-    sim::RepSpec r;
-    r.lowerS = 1.7, r.pauseS = 0.4, r.liftS = 1.2, r.topS = 0.7;
-    return r;
-}
 
 /// Three reps of different size.
 void addReps(sim::MotionSpec& m) {
@@ -80,11 +34,6 @@ void addReps(sim::MotionSpec& m) {
     if (m.variation == "goblet" || m.variation == "swing") m.loadShare = 0.2;
 }
 
-std::string familyOf(const std::string& movement) {
-    if (movement == "squat" || movement == "hinge" || movement == "bridge") return movement;
-    return "lunge";
-}
-
 Case movementCase(const std::string& movement, const std::string& variation, const std::string& view, int build,
                   bool mesh, int number) {
     Case c;
@@ -92,7 +41,8 @@ Case movementCase(const std::string& movement, const std::string& variation, con
     c.spec.motion.movement = movement;
     c.spec.motion.variation = variation;
     addReps(c.spec.motion);
-    c.family = familyOf(movement);
+    const auto known = analysis::loadMovement(movement);
+    c.family = known ? familyName(known->family) : movement;
     c.square = variation != "floor";  // its plates hide the near knee
     c.view = view;
     auto& camera = c.spec.scene.camera;
@@ -127,11 +77,6 @@ void spoil(std::vector<Case>& cases, const std::string& what, int number,
 
 }  // namespace
 
-const char* sizeName(Size size) {
-    static constexpr std::array<const char*, 4> names{"clean", "inside", "outside", "clear"};
-    return names[static_cast<std::size_t>(size)];
-}
-
 std::vector<Case> grid() {
     std::vector<Case> out;
     int number = 0;
@@ -151,6 +96,24 @@ std::vector<Case> grid() {
         for (const auto& [movement, variation] :
              {Two{"squat", ""}, Two{"", ""}, Two{"squat", "wide"}, Two{"lateral-lunge", ""}, Two{"bridge", ""}}) {
             if (*movement) out.push_back(movementCase(movement, variation, "front", number % 6, mesh, number));
+            ++number;
+        }
+    }
+    // Legs that take turns, and a client who walks on.
+    for (bool mesh : {false, true}) {
+        for (const char* movement : {"reverse-lunge", "walking-lunge", "lateral-lunge"}) {
+            const bool lateral = std::string(movement) == "lateral-lunge";
+            Case c = movementCase(movement, "", lateral ? "front" : "side", number % 6, mesh, number);
+            c.spec.motion.alternate = true;
+            c.spec.scene.camera.distanceM = 4.2;
+            c.spec.motion.reps[2].frontKneeDeg = 88;
+            c.name = "turns-" + c.name;
+            c.square = false;
+            out.push_back(c);
+            ++number;
+        }
+        for (const char* movement : {"split-squat", "reverse-lunge"}) {
+            out.push_back(movementCase(movement, "", "front", number % 6, mesh, number));
             ++number;
         }
     }
@@ -188,72 +151,6 @@ std::vector<Case> smallGrid() {
         c.spec.motion.reps.pop_back();
         c.spec.frameRate = 20;
         c.spec.scene.camera.width = 640, c.spec.scene.camera.height = 360;
-    }
-    return out;
-}
-
-std::vector<Trial> faultTrial() {
-    using Dial = std::function<void(sim::RepSpec&, double)>;
-    struct Planted {
-        const char* fault;
-        const char* standard;
-        std::array<double, 3> sizes;  ///< inside, outside, clear
-        Dial turn;
-    };
-    // Edges: data/standards; sizes lie about a fifth of the way around them and well beyond.
-    const std::vector<Planted> planted{
-        {"depth_short", "whole-foot", {2, 8, 24}, [](auto& r, double v) { r.thighBottomDeg = v; }},
-        {"heels_rise", "whole-foot", {0.9, 2.2, 4.5}, [](auto& r, double v) { r.heelRiseCm = v; }},
-        {"toes_rise", "whole-foot", {0.9, 2.2, 5}, [](auto& r, double v) { r.toeRiseCm = v; }},
-        {"knees_first", "whole-foot", {0.12, 0.3, 1}, [](auto& r, double v) { r.kneesFirst = v; }},
-        {"knee_past_toes",
-         "hips-back",
-         {20, 30, 46},
-         [](auto& r, double v) { r.shinBottomDeg = v, r.thighBottomDeg = 2; }},
-        {"balance_off_foot",
-         "whole-foot",
-         {0.12, 0.19, 0.34},
-         [](auto& r, double v) { r.balanceShift = v, r.shinBottomDeg = 42; }},
-        {"forward_lean", "whole-foot", {2, 8, 24}, [](auto& r, double v) { r.extraLeanDeg = v; }},
-        {"head_off_line", "whole-foot", {16, 25, 45}, [](auto& r, double v) { r.neckDeg = v; }},
-        {"lowering_fast", "whole-foot", {1.65, 1.35, 0.8}, [](auto& r, double v) { r.lowerS = v; }},
-        {"bottom_bounced",
-         "whole-foot",
-         {0.15, 0.5, 1},
-         [](auto& r, double v) {
-             r.bounce = v, r.pauseS = 0.05;
-             if (v == 1) r.lowerS = 1.65, r.liftS = 0.9;  // fast enough to be well past the edge
-         }},
-        {"lockout", "whole-foot", {3.5, 9, 16}, [](auto& r, double v) { r.lockoutLeanDeg = v, r.topS = 1.1; }},
-    };
-    std::vector<Trial> out;
-    int number = 0;
-    auto add = [&](const Planted* p, Size size, int build, bool mesh) {
-        Trial t;
-        t.spec = plainClip(build, mesh, 300 + number);
-        // A clean rep of the school: knees behind the toes need shins that stay back.
-        sim::RepSpec r = quickRep();
-        r.lowerS = 2.1;
-        r.thighBottomDeg = -13;
-        t.standard = p ? p->standard : "whole-foot";
-        if (p) {
-            t.fault = p->fault;
-            p->turn(r, p->sizes[static_cast<std::size_t>(size) - 1]);
-        }
-        t.size = size;
-        t.spec.motion.reps.assign(2, r);
-        t.name = "trial-" + (p ? t.fault : std::string("clean")) + "-" + sizeName(size) + "-" +
-                 (mesh ? "mesh" : "drawn") + std::to_string(build);
-        out.push_back(t);
-        ++number;
-    };
-    for (int build = 0; build < 6; ++build)
-        for (bool mesh : {false, true}) add(nullptr, Size::None, build, mesh);
-    for (const Planted& p : planted) {
-        add(&p, Size::Inside, number % 6, number % 2 == 0);
-        add(&p, Size::Outside, number % 6, number % 2 == 0);
-        add(&p, Size::Clear, number % 6, false);
-        add(&p, Size::Clear, (number + 2) % 6, true);
     }
     return out;
 }

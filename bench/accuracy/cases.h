@@ -25,6 +25,8 @@ struct Trial {
     std::string name;
     std::string fault;  ///< the one that is planted; of clean sets empty
     std::string standard;
+    std::string group;  ///< family, school and view, for the count of clean sets
+    std::string side;   ///< of a fault of one leg
     Size size = Size::None;
     zevo::sim::ClipSpec spec;
 };

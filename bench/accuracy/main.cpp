@@ -1,8 +1,8 @@
 // How far the measurements are from the truth on virtual clients, and which planted faults are found.
-//   bench_accuracy [--small] [--no-trial] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
+//   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
 // Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
 // errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
-// used again. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
+// used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
 // A virtual client is not a person: this finds mistakes of ours and of the network on such figures, nothing more.
 #include <cstdio>
 #include <cstring>
@@ -19,13 +19,14 @@ using namespace zevo;
 namespace {
 
 struct Options {
-    bool small = false, trial = true;
+    bool small = false, trial = true, grid = true, truth = false;
     std::string only, keep;
     analysis::AnalyseOptions analyse;
 };
 
 /// Poses of a spec's clip: kept ones, else the clip is drawn and the network run.
 Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
+    if (options.truth) return sim::truePoses(spec);
     namespace fs = std::filesystem;
     const fs::path folder =
         options.keep.empty() ? fs::temp_directory_path() / "zevo-bench-accuracy" : fs::path(options.keep);
@@ -86,6 +87,8 @@ int main(int argc, char** argv) {
         const std::string value = i + 1 < argc ? argv[i + 1] : "";
         if (key == "--small") options.small = true;
         if (key == "--no-trial") options.trial = false;
+        if (key == "--no-grid") options.grid = false;
+        if (key == "--truth") options.truth = true;
         if (key == "--only") options.only = value;
         if (key == "--keep") options.keep = value;
         if (key == "--model")
@@ -95,7 +98,7 @@ int main(int argc, char** argv) {
     const auto cases = options.small ? bench::smallGrid() : bench::grid();
     std::printf("%zu clips\n", cases.size());
     for (const auto& c : cases) {
-        if (c.name.find(options.only) == std::string::npos) continue;
+        if (!options.grid || c.name.find(options.only) == std::string::npos) continue;
         const auto poses = posesOf(c.name + (options.small ? "-small" : ""), c.spec, options);
         if (!poses) {
             std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), poses.error().message.c_str(),
@@ -107,7 +110,7 @@ int main(int argc, char** argv) {
         bench::compare(c, *poses, factsOf(c.spec), network, &trueSet);
         std::fprintf(stderr, ".");
     }
-    bench::print(network, perfect);
+    if (options.grid) bench::print(network, perfect);
     if (options.small) return verdictOf(network, perfect);
     if (!options.trial) return 0;
 

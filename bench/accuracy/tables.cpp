@@ -33,7 +33,8 @@ double trueValue(const sim::TrueAngles& a, const std::string& angle) {
 
 SetContext contextOf(const sim::ClipSpec& spec) {
     SetContext c;
-    c.movement = spec.motion.movement;
+    if (auto movement = analysis::loadMovement(spec.motion.movement); movement) c.movement = std::move(*movement);
+    c.variation = spec.motion.variation;
     c.context.statureCm = spec.motion.body.statureCm;
     return c;
 }
@@ -42,31 +43,37 @@ double wrapped(double degrees) {
     return degrees - 360 * std::floor((degrees + 180) / 360);
 }
 
-void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Column& column) {
-    Context context{c.spec.motion.body.statureCm, "front", familyOf(c.spec.motion.movement)};
-    const auto track = buildTrack(poses, facts.width, facts.height, context);
-    if (!track) {
-        column.notes.push_back(c.name + ": " + track.error().message);
-        return;
-    }
-    const FrontSeries front = computeFrontSeries(*track);
-    const auto reps = findReps(*track, computeSeries(*track));
+void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, const MeasuredSet& set,
+                  Column& column) {
+    const FrontSeries front = computeFrontSeries(set.track);
     const sim::SpecMotion motion(c.spec.motion);
-    const bool counted = reps.size() == motion.reps().size();
-    column.counted += counted;
-    if (!counted) column.notes.push_back(c.name + ": " + std::to_string(reps.size()) + " reps");
     const std::string who = c.family + ", " + c.spec.motion.body.figure + ": ";
     for (const auto& event : motion.reps()) {
-        const std::size_t i = track->sampleAt(event.bottomS);
+        const std::size_t i = set.track.sampleAt(event.bottomS);
         const sim::TrueFront t = sim::trueFront(motion.at(event.bottomS));
-        if (c.spec.motion.movement != "lateral-lunge")
+        if (c.family == "squat")
             column.front[who + "knee separation ÷ ankle separation"].add(front.kneeSeparation[i] - t.kneeSeparation);
         column.front[who + "hip line, °"].add(front.hipTilt[i] - t.hipTiltDeg);
     }
-    const std::size_t start = track->sampleAt(0.4);
+    const std::size_t start = set.track.sampleAt(0.4);
     if (c.family == "squat")
-        column.front[who + "stance ÷ shoulders"].add(front.stanceOverShoulders[start] -
+        column.front[who + "stance ÷ shoulders"].add(front.stance[start] -
                                                      sim::trueFront(motion.at(0.4)).stanceOverShoulders);
+    // A second camera that was switched on later: the lag from the movement itself.
+    sim::ClipSpec side = c.spec;
+    side.scene.camera.azimuthDeg = 90;
+    constexpr double kLater = 0.317;
+    const sim::SpecMotion whole(c.spec.motion);
+    PoseFrames later;
+    for (double t = 0; t < whole.durationS() - kLater; t += 1 / c.spec.frameRate)
+        later.push_back(sim::truePose(whole.at(t + kLater), sim::Camera(side.scene.camera), t));
+    SetContext context = contextOf(c.spec);
+    auto both = measureSet(later, facts, context);
+    if (both && joinSecondView(*both, poses, facts))
+        column.front["lag of two clips, frames (side from true landmarks)"].add(
+            (both->result.second->lagS() - kLater) * c.spec.frameRate);
+    else
+        column.notes.push_back(c.name + ": the two views could not be joined");
 }
 
 }  // namespace
@@ -113,7 +120,6 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
     ++column.sets;
     column.frames += static_cast<long>(poses.size());
     column.tracked += std::count_if(poses.begin(), poses.end(), [](const auto& f) { return f.found; });
-    if (c.view == "front") return compareFront(c, poses, facts, column);
     const auto set = measureSet(poses, facts, contextOf(c.spec));
     if (!set) {
         column.notes.push_back(c.name + ": " + set.error().message);
@@ -121,10 +127,11 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
     }
     const SetResult& r = set->result;
     if (kept) *kept = r;
+    if (c.view == "front") compareFront(c, poses, facts, *set, column);
     const sim::SpecMotion motion(c.spec.motion);
     const auto& events = motion.reps();
     const int near = c.spec.scene.camera.azimuthDeg > 0 ? 1 : 0;
-    if (r.near != (near ? Side::Right : Side::Left))
+    if (c.view == "side" && r.near != (near ? Side::Right : Side::Left))
         column.notes.push_back(c.name + ": the wrong side taken for the near one");
     const bool counted = r.reps.size() == events.size();
     column.counted += counted;
@@ -139,6 +146,17 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
         });
         if (found == r.reps.end()) continue;
         const bool whole = c.spec.motion.reps[k].oneAndHalf <= 0;
+        if (found->leg) {
+            const Side leg = motion.workingLeg(static_cast<int>(k)) == 0 ? Side::Left : Side::Right;
+            ++column.legs;
+            column.legsRight += *found->leg == leg;
+        }
+        if (trueSet && counted && k < trueSet->reps.size() && whole)
+            for (const auto& m : found->measures)
+                if (const Measurement* t = trueSet->reps[k].find(m.id))
+                    column.measures[c.family + " " + m.id].add(m.value - t->value,
+                                                               m.confidence >= kSureEnough ? m.pm90 : -1);
+        if (c.view == "front") continue;
         if (c.square) {
             column.events[c.family + ", start"].add((found->startS - events[k].startS) * c.spec.frameRate);
             column.events[c.family + ", end"].add((found->endS - events[k].endS) * c.spec.frameRate);
@@ -177,12 +195,8 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
                     ++((m->value > 0) == (truth > 0) ? column.levelRight : column.levelWrong);
             }
         }
-        if (trueSet && c.family == "squat" && c.square && k < trueSet->reps.size() && counted)
-            for (const auto& m : found->measures)
-                if (const Measurement* t = trueSet->reps[k].find(m.id))
-                    column.measures[m.id].add(m.value - t->value, m.pm90);
     }
-    if (!c.square) return;
+    if (!c.square || c.view == "front") return;
     for (std::size_t i = 0; i < r.timesS.size(); ++i) {
         const sim::Skeleton s = motion.at(r.timesS[i]);
         if (s.rep < 0 || s.phase == sim::Phase::Top) continue;
@@ -193,7 +207,7 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
 }
 
 Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& facts) {
-    Verdict v{"none", {}, ""};
+    Verdict v{"none", {}, "", false};
     auto set = measureSet(poses, facts, contextOf(trial.spec));
     const auto standard = analysis::loadStandard(trial.standard);
     if (!set || !standard) {
@@ -201,13 +215,15 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
         return v;
     }
     judgeSet(set->result, *standard);
+    v.counted = set->result.reps.size() == trial.spec.motion.reps.size();
     for (const auto& f : set->result.findings) {
-        if (f.fault == trial.fault)
-            v.said = severityName(f.severity);
+        if (f.fault == trial.fault && (trial.side.empty() || !f.side || sideName(*f.side) == trial.side)) {
+            if (v.said == "none" || v.said == "unsure") v.said = severityName(f.severity);
+        }
         else if (f.severity != Severity::Unsure)
             v.others.push_back(f.fault);
     }
-    for (const Band& b : standard->bands)
+    for (const Band& b : standard->forSet(trial.spec.motion.movement, trial.spec.motion.variation).bands)
         if (!trial.fault.empty() && (b.faultAbove == trial.fault || b.faultBelow == trial.fault))
             if (const Measurement* m = set->result.reps.front().find(b.measure)) {
                 char text[80];
@@ -219,11 +235,15 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
 
 void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
     const bool claimed = v.said == "clear" || v.said == "watch";
+    ++sets;
+    counted += v.counted;
     if (t.size == Size::None) {
-        ++cleanSets;
-        cleanAlarms += !v.others.empty();
+        auto& [all, alarmed] = clean[t.group];
+        ++all;
+        alarmed += !v.others.empty();
     }
-    Row* row = t.fault.empty() ? nullptr : &rows[t.fault];
+    const std::string family = t.group.substr(0, t.group.find(',')) + (t.group.ends_with("front") ? " front" : "");
+    Row* row = t.fault.empty() ? nullptr : &rows[family + ": " + t.fault];
     if (row && t.size == Size::Clear) ++(claimed ? row->hits : row->misses);
     if (row && (t.size == Size::Inside || t.size == Size::Outside)) {
         ++row->near;
@@ -235,7 +255,7 @@ void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
         alarms.push_back(t.name + ": " + other);
         const bool brought = t.size != Size::None &&
                              std::find(byTruth.others.begin(), byTruth.others.end(), other) != byTruth.others.end();
-        rows[other].falseAlarms += !brought;
+        rows[family + ": " + other].falseAlarms += !brought;
     }
 }
 
@@ -248,6 +268,8 @@ void print(const Column& network, const Column& perfect) {
         "thigh above or below level, more than 4° away: right %d, wrong %d, unsure %d (true landmarks: %d, %d, %d)\n",
         network.levelRight, network.levelWrong, network.levelUnsure, perfect.levelRight, perfect.levelWrong,
         perfect.levelUnsure);
+    std::printf("working leg named right in %d of %d lunge reps (true landmarks: %d of %d)\n", network.legsRight,
+                network.legs, perfect.legsRight, perfect.legs);
     for (const auto& note : network.notes) std::printf("- %s\n", note.c_str());
     for (const auto& note : perfect.notes) std::printf("- true landmarks, %s\n", note.c_str());
 
@@ -306,7 +328,7 @@ void print(const Column& network, const Column& perfect) {
         std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |\n", name.c_str(), e.values.size(), e.bias(),
                     e.meanSize(), e.size95(), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
     std::printf(
-        "\n| measure of a squat, its unit | reps | bias | mean abs. error | 95th percentile | inside the stated ± "
+        "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 95th percentile | inside the stated ± "
         "|\n|---|---|---|---|---|---|\n");
     for (const auto& [id, e] : network.measures)
         std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),
@@ -344,7 +366,12 @@ void print(const Score& network, const Score& perfect) {
         }
         std::printf("| all | %d | %d | %d | | | %.3f | | |\n", hits, misses, alarms,
                     2.0 * hits / (2.0 * hits + misses + alarms));
-        std::printf("\nclean sets without a false alarm: %d of %d\n", s.cleanSets - s.cleanAlarms, s.cleanSets);
+        int all = 0, alarmed = 0;
+        for (const auto& [group, count] : s.clean) all += count.first, alarmed += count.second;
+        std::printf("\nclean sets without a false alarm: %d of %d; reps counted exactly in %d of %d sets\n",
+                    all - alarmed, all, s.counted, s.sets);
+        for (const auto& [group, count] : s.clean)
+            std::printf("- %s: %d of %d\n", group.c_str(), count.first - count.second, count.first);
         for (const auto& a : s.alarms) std::printf("- %s\n", a.c_str());
     };
     table(network, "fault, network");

@@ -25,11 +25,11 @@ struct Errors {
 struct Column {
     /// family → figure → angle
     std::map<std::string, std::map<std::string, std::map<std::string, Errors>>> bottom, during;
-    std::map<std::string, Errors> measures;  ///< squat measures against those of the true landmarks
+    std::map<std::string, Errors> measures;  ///< family + measure, against that from the true landmarks
     std::map<std::string, Errors> front;     ///< figure + quantity
     std::map<std::string, Errors> events;    ///< start, bottom, end in frames
     std::map<std::string, std::map<std::string, Errors>> setUps;  ///< set-up → angle at the bottom
-    int sets = 0, counted = 0;
+    int sets = 0, counted = 0, legs = 0, legsRight = 0;
     long frames = 0, tracked = 0;
     int levelRight = 0, levelWrong = 0, levelUnsure = 0;  ///< thigh above or below level, more than 4° away
     std::vector<std::string> notes;                       ///< sets that gave no result or another number of reps
@@ -44,6 +44,7 @@ struct Verdict {
     std::string said;  ///< clear, watch, unsure or none
     std::vector<std::string> others;
     std::string reading;  ///< "4.2 ± 1.7" of the fault's measure
+    bool counted = false; ///< as many reps as there are
 };
 Verdict judge(const Trial& trial, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts);
 
@@ -53,7 +54,8 @@ struct Score {
         int hits = 0, misses = 0, falseAlarms = 0, unsureNear = 0, near = 0, wrongNear = 0;
     };
     std::map<std::string, Row> rows;
-    int cleanSets = 0, cleanAlarms = 0;
+    std::map<std::string, std::pair<int, int>> clean;  ///< group → sets, sets with an alarm
+    int sets = 0, counted = 0;
     std::vector<std::string> alarms;
     /// A claim of a fault that was not planted is a false alarm unless the true landmarks make it too (one fault may
     /// bring another along).

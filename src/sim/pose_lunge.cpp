@@ -172,7 +172,7 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
         const double wobble = rep.kneeWobbleCm * std::sin(2 * std::numbers::pi * 3.2 * m.timeS) * std::min(1.0, 2 * d);
         const double inCm = i == working ? (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d + wobble : 0.0;
         s.knee[i] = solveKnee(s.hip[i], s.ankle[i], seg.thigh, seg.shank, Vec3(1, i == working ? 0 : -0.8, 0.08 * side),
-                              inCm / 100, -side);
+                              inCm / 100, -side, i == working || !lateral);
     }
     const double lean =
         mix(1.0, p.leanOut, d) + rep.extraLeanDeg * ease(d) + 22 * shooting - rep.lockoutLeanDeg * m.topLean;

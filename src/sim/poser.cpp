@@ -50,7 +50,7 @@ void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot)
 }
 
 Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, const Vec3& towards, double inwardM,
-               double inwardSign) {
+               double inwardSign, bool overFoot) {
     const Vec3 line = hip - ankle;
     const double d = std::min(line.norm(), (thigh + shank) * 0.99999);
     const Vec3 along = line.normalized();
@@ -67,7 +67,7 @@ Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, c
     const double c = n.normalized().dot(out) * h, q = n.normalized().dot(inward) * h;
     // A straight leg stays where it is; from about a third of a squat on the knee is where it belongs.
     constexpr double kBentM = 0.15;
-    const double w = ease(h / kBentM);
+    const double w = overFoot ? ease(h / kBentM) : 0.0;
     const double wanted = ((1 - w) * c - w * a * n.normalized().dot(along) + inwardM) / std::hypot(c, q);
     const double reached = 0.95 * std::tanh(wanted / 0.95);  // eases into what the bend allows
     const double turn = std::asin(std::clamp(reached, -0.95, 0.95)) - std::atan2(c, q);

@@ -47,8 +47,9 @@ void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot)
 
 /// Bends at the knee so that hip and ankle keep their places. The knee lies over the line that `towards` draws on the
 /// floor from the ankle (as far as its bend allows), moved inwards from it by `inwardM`.
+/// With `overFoot` off the knee bends straight towards `towards` (a leg that does not carry).
 Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, const Vec3& towards, double inwardM,
-               double inwardSign);
+               double inwardSign, bool overFoot = true);
 
 struct TrunkPose {
     double leanDeg = 0;  ///< of the line mid-hip → mid-shoulder, forward +; −90 lies on the back

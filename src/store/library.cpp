@@ -81,15 +81,66 @@ struct Library::Impl {
         QStringList copies;
         auto done = transaction([&]() -> Result<void> {
             if (auto r = change(sql, {id}); !r) return r;
-            auto orphans = read("SELECT sha256 FROM clips WHERE id NOT IN (SELECT clip_id FROM sets)");
+            const QString unused =
+                " FROM clips WHERE id NOT IN (SELECT clip_id FROM sets UNION SELECT clip_id FROM second_views)";
+            auto orphans = read("SELECT sha256" + unused);
             if (!orphans) return orphans.error();
             while (orphans->next()) copies.append(viewingCopy(orphans->value(0).toByteArray()));
-            return change("DELETE FROM clips WHERE id NOT IN (SELECT clip_id FROM sets)", {});
+            return change("DELETE" + unused, {});
         });
         if (!done) return done;
         for (const QString& copy : copies) QFile::remove(copy);
         QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
         return done;
+    }
+
+    /// The entry of a clip by its content, made if there is none.
+    Result<qint64> clipEntry(const Clip& clip) {
+        const ClipFacts& f = clip.facts;
+        auto row = write("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
+                         "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+                         {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
+                          f.rotationDeg});
+        if (!row) return row.error();
+        auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
+        if (!found) return found.error();
+        found->next();
+        return found->value(0).toLongLong();
+    }
+
+    /// Columns of clips as clipFrom() wants them.
+    static constexpr const char* kClipColumns =
+        "c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, c.rotation_deg";
+    static Clip clipFrom(const QSqlQuery& q, int at) {
+        return {ClipId(q.value(at).toLongLong()),
+                q.value(at + 1).toByteArray(),
+                q.value(at + 2).toString(),
+                q.value(at + 3).toLongLong(),
+                {q.value(at + 4).toLongLong(), q.value(at + 5).toDouble(), q.value(at + 6).toInt(),
+                 q.value(at + 7).toInt(), q.value(at + 8).toInt()}};
+    }
+
+    Result<void> writeContext(qint64 id, const SetContext& c) {
+        auto optional = [](const auto& v) { return v ? QVariant(*v) : QVariant(); };
+        QStringList flags;
+        for (const auto& f : c.pain.redFlags) flags.append(QString::fromStdString(f));
+        return change("UPDATE sets SET movement = ?, variation = ?, view = ?, load_share = ?, wedge_deg = ?, "
+                      "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ? WHERE id = ?",
+                      {QString::fromStdString(c.movement.id), QString::fromStdString(c.variation),
+                       QString::fromStdString(c.context.view), c.loadShare, c.wedgeDeg, optional(c.ankleLimitDeg),
+                       optional(c.pain.before), optional(c.pain.after), c.pain.sharp,
+                       flags.isEmpty() ? QString("") : flags.join(' '), id});
+    }
+
+    static QString joined(const std::vector<std::string>& notes) {
+        QStringList out;
+        for (const auto& n : notes) out.append(QString::fromStdString(n));
+        return out.isEmpty() ? QString("") : out.join('\n');
+    }
+    static std::vector<std::string> split(const QString& notes) {
+        std::vector<std::string> out;
+        for (const QString& n : notes.split('\n', Qt::SkipEmptyParts)) out.push_back(n.toStdString());
+        return out;
     }
 
     static Client clientFrom(const QSqlQuery& q, int at = 0) {
@@ -191,33 +242,20 @@ Result<SetId> Library::addSet(const NewSet& set) {
         if (!session) return session.error();
         if (!session->next())
             return Error{"This client is not in the library any more.", std::to_string(number(set.client))};
-        const ClipFacts& f = set.clip.facts;
-        if (auto r = m_impl->write("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, "
-                                   "rotation_deg) VALUES (?, ?, ?, ?, ?, ?, ?, ?)"
-                                   " ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                                   {set.clip.sha256, set.clip.path, set.clip.bytes, qlonglong(f.frames), f.durationS,
-                                    f.width, f.height, f.rotationDeg});
-            !r)
-            return r.error();
-        auto clip = m_impl->read("SELECT id FROM clips WHERE sha256 = ?", {set.clip.sha256});
+        auto clip = m_impl->clipEntry(set.clip);
         if (!clip) return clip.error();
-        clip->next();
         auto row = m_impl->write(
-            "INSERT INTO sets (session_id, clip_id, movement, variation, view, standard, made_at) VALUES (?, ?, ?, ?, "
-            "?, ?, ?)",
-            {session->value(0), clip->value(0), QString::fromStdString(set.context.movement),
-             QString::fromStdString(set.context.variation), QString::fromStdString(set.context.context.view),
-             set.standard, now()});
+            "INSERT INTO sets (session_id, clip_id, movement, standard, made_at) VALUES (?, ?, '', ?, ?)",
+            {session->value(0), *clip, set.standard, now()});
         if (!row) return row.error();
         const qint64 id = row->lastInsertId().toLongLong();
-        QStringList notes;
-        for (const auto& n : set.readingNotes) notes.append(QString::fromStdString(n));
+        if (auto r = m_impl->writeContext(id, set.context); !r) return r.error();
         if (auto r =
                 m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, "
                               "reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
                               {id, QString::fromStdString(set.context.model), set.reps,
                                set.headline.isNull() ? QString("") : set.headline, set.resultJson, packPoses(set.poses),
-                               packOutlines(set.outlines), notes.isEmpty() ? QString("") : notes.join('\n')});
+                               packOutlines(set.outlines), Impl::joined(set.readingNotes)});
             !r)
             return r.error();
         return SetId(id);
@@ -245,13 +283,12 @@ Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
 
 Result<StoredSet> Library::loadSet(SetId id) const {
     auto q = m_impl->read(
-        "SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, c.id, c.sha256, c.path, c.bytes, "
-        "c.frames, c.duration_s, c.width,"
-        " c.height, c.rotation_deg, s.movement, s.variation, s.view, s.standard, r.model, r.poses, r.outlines, "
-        "r.reading_notes"
-        " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id JOIN clips c ON c.id "
-        "= s.clip_id"
-        " JOIN results r ON r.set_id = s.id WHERE s.id = ?",
+        QString("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, %1, s.movement, s.variation, "
+                "s.view, s.standard, r.model, r.poses, r.outlines, r.reading_notes, s.load_share, s.wedge_deg, "
+                "s.ankle_limit_deg, s.pain_before, s.pain_after, s.pain_sharp, s.red_flags"
+                " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id"
+                " JOIN clips c ON c.id = s.clip_id JOIN results r ON r.set_id = s.id WHERE s.id = ?")
+            .arg(Impl::kClipColumns),
         {number(id)});
     if (!q) return q.error();
     if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
@@ -259,25 +296,40 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     out.id = id;
     out.client = Impl::clientFrom(*q);
     out.heldOn = QDate::fromString(q->value(5).toString(), Qt::ISODate);
-    out.clip = {ClipId(q->value(6).toLongLong()),
-                q->value(7).toByteArray(),
-                q->value(8).toString(),
-                q->value(9).toLongLong(),
-                {q->value(10).toLongLong(), q->value(11).toDouble(), q->value(12).toInt(), q->value(13).toInt(),
-                 q->value(14).toInt()}};
-    out.context.movement = q->value(15).toString().toStdString();
-    out.context.variation = q->value(16).toString().toStdString();
-    out.context.context = {out.client.statureCm, q->value(17).toString().toStdString()};
+    out.clip = Impl::clipFrom(*q, 6);
+    SetContext& context = out.context;
+    context.movement.id = q->value(15).toString().toStdString();
+    context.variation = q->value(16).toString().toStdString();
+    context.context.statureCm = out.client.statureCm;
+    context.context.view = q->value(17).toString().toStdString();
     out.standard = q->value(18).toString();
-    out.context.model = q->value(19).toString().toStdString();
+    context.model = q->value(19).toString().toStdString();
     auto poses = unpackPoses(q->value(20).toByteArray());
     if (!poses) return poses.error();
     out.poses = std::move(*poses);
     auto outlines = unpackOutlines(q->value(21).toByteArray());
     if (!outlines) return outlines.error();
     out.outlines = std::move(*outlines);
-    for (const QString& n : q->value(22).toString().split('\n', Qt::SkipEmptyParts))
-        out.readingNotes.push_back(n.toStdString());
+    out.readingNotes = Impl::split(q->value(22).toString());
+    context.loadShare = q->value(23).toDouble();
+    context.wedgeDeg = q->value(24).toDouble();
+    if (!q->value(25).isNull()) context.ankleLimitDeg = q->value(25).toDouble();
+    if (!q->value(26).isNull()) context.pain.before = q->value(26).toInt();
+    if (!q->value(27).isNull()) context.pain.after = q->value(27).toInt();
+    context.pain.sharp = q->value(28).toBool();
+    for (const QString& f : q->value(29).toString().split(' ', Qt::SkipEmptyParts))
+        context.pain.redFlags.push_back(f.toStdString());
+    auto second = m_impl->read(QString("SELECT %1, v.together, v.nudge_s, v.poses, v.reading_notes FROM second_views v "
+                                       "JOIN clips c ON c.id = v.clip_id WHERE v.set_id = ?")
+                                   .arg(Impl::kClipColumns),
+                               {number(id)});
+    if (!second) return second.error();
+    if (second->next()) {
+        auto theirs = unpackPoses(second->value(11).toByteArray());
+        if (!theirs) return theirs.error();
+        out.second = SecondClip{Impl::clipFrom(*second, 0), std::move(*theirs), second->value(9).toBool(),
+                                second->value(10).toDouble(), Impl::split(second->value(12).toString())};
+    }
     auto c = m_impl->read("SELECT id, kind, rep FROM corrections WHERE set_id = ? ORDER BY id", {number(id)});
     if (!c) return c.error();
     while (c->next())
@@ -292,6 +344,23 @@ Result<void> Library::updateJudgement(SetId id, const QString& standard, int rep
         if (auto r = m_impl->change("UPDATE sets SET standard = ? WHERE id = ?", {standard, number(id)}); !r) return r;
         return m_impl->change("UPDATE results SET reps = ?, headline = ?, json = ? WHERE set_id = ?",
                               {reps, headline.isNull() ? QString("") : headline, resultJson, number(id)});
+    });
+}
+
+Result<void> Library::updateContext(SetId id, const SetContext& context) {
+    return m_impl->writeContext(number(id), context);
+}
+
+Result<void> Library::setSecondClip(SetId id, const std::optional<SecondClip>& second) {
+    if (!second) return m_impl->deleteThen("DELETE FROM second_views WHERE set_id = ?", number(id));
+    return m_impl->transaction([&]() -> Result<void> {
+        auto clip = m_impl->clipEntry(second->clip);
+        if (!clip) return clip.error();
+        return m_impl->change(
+            "INSERT OR REPLACE INTO second_views (set_id, clip_id, together, nudge_s, poses, reading_notes) VALUES (?, "
+            "?, ?, ?, ?, ?)",
+            {number(id), *clip, second->together, second->nudgeS, packPoses(second->poses),
+             Impl::joined(second->readingNotes)});
     });
 }
 

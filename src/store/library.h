@@ -2,6 +2,7 @@
 
 #include <QString>
 #include <memory>
+#include <optional>
 #include <vector>
 
 #include "core/result.h"
@@ -44,6 +45,10 @@ class Library {
     /// After judging by another standard, or with corrections.
     Result<void> updateJudgement(SetId id, const QString& standard, int reps, const QString& headline,
                                  const QByteArray& resultJson);
+    /// What the coach says of a set: movement, variation, load, aids, pain.
+    Result<void> updateContext(SetId id, const SetContext& context);
+    /// Adds the other view of a set, or another one in its place; empty takes it away.
+    Result<void> setSecondClip(SetId id, const std::optional<SecondClip>& second);
     /// Where a clip lies now.
     Result<void> moveClip(ClipId id, const QString& path);
 

@@ -38,6 +38,15 @@ struct Correction {
     int rep = 0;   ///< number of the repetition, 1 = first
 };
 
+/// The other view of a set.
+struct SecondClip {
+    Clip clip;
+    PoseFrames poses;
+    bool together = true;  ///< filmed at the same time
+    double nudgeS = 0;     ///< added to the lag found from the movement
+    std::vector<std::string> readingNotes;
+};
+
 /// A new set as it comes out of an analysis; written whole or not at all.
 struct NewSet {
     ClientId client{};
@@ -69,12 +78,13 @@ struct StoredSet {
     Client client;
     QDate heldOn;
     Clip clip;
-    SetContext context;
+    SetContext context;  ///< of the movement only its id: its data is not part of the record
     QString standard;
     PoseFrames poses;
     std::vector<std::string> readingNotes;
     std::vector<Outline> outlines;
     std::vector<Correction> corrections;
+    std::optional<SecondClip> second;
 };
 
 }  // namespace zevo::store

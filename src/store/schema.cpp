@@ -38,6 +38,19 @@ const std::vector<QStringList>& steps() {
             "CASCADE,"
             " kind TEXT NOT NULL, rep INTEGER NOT NULL, made_at TEXT NOT NULL)",
         },
+        {
+            "CREATE TABLE second_views (set_id INTEGER PRIMARY KEY REFERENCES sets(id) ON DELETE CASCADE,"
+            " clip_id INTEGER NOT NULL REFERENCES clips(id), together INTEGER NOT NULL, nudge_s REAL NOT NULL DEFAULT "
+            "0,"
+            " poses BLOB NOT NULL, reading_notes TEXT NOT NULL DEFAULT '')",
+            "ALTER TABLE sets ADD COLUMN load_share REAL NOT NULL DEFAULT 0",
+            "ALTER TABLE sets ADD COLUMN wedge_deg REAL NOT NULL DEFAULT 0",
+            "ALTER TABLE sets ADD COLUMN ankle_limit_deg REAL",
+            "ALTER TABLE sets ADD COLUMN pain_before INTEGER",
+            "ALTER TABLE sets ADD COLUMN pain_after INTEGER",
+            "ALTER TABLE sets ADD COLUMN pain_sharp INTEGER NOT NULL DEFAULT 0",
+            "ALTER TABLE sets ADD COLUMN red_flags TEXT NOT NULL DEFAULT ''",
+        },
     };
     return all;
 }

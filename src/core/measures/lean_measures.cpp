@@ -19,10 +19,17 @@ std::optional<Reading> beyondNeeded(const MeasureInput& in, double aim, std::opt
     if (!in.balance) return std::nullopt;
     const auto trunk = trunkLeanAtBottom(in), thigh = thighAngleAtBottom(in);
     if (!trunk || !thigh) return std::nullopt;
-    auto needed = [&](double thighDeg) { return neededLean(*in.balance, thighDeg, aim, shinLimit); };
-    const auto lean = needed(thigh->value), a = needed(thigh->value - thigh->pm90), b = needed(thigh->value + thigh->pm90);
-    if (!lean || !a || !b) return std::nullopt;
-    return reading(trunk->value - *lean, together({trunk->pm90, 0.5 * std::abs(*a - *b), kModelPm}), trunk->sample);
+    auto needed = [&](double thighDeg, double moreAnkle) {
+        BalanceModel model = *in.balance;
+        model.ankleLimitDeg += moreAnkle;
+        return neededLean(model, thighDeg, aim, shinLimit);
+    };
+    const auto lean = needed(thigh->value, 0), deeper = needed(thigh->value - thigh->pm90, 0),
+               higher = needed(thigh->value + thigh->pm90, 0), freer = needed(thigh->value, in.balance->ankleOpenDeg);
+    if (!lean || !deeper || !higher || !freer) return std::nullopt;
+    return reading(
+        trunk->value - *lean,
+        together({trunk->pm90, 0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}), trunk->sample);
 }
 
 std::optional<Reading> leanOverNeeded(const MeasureInput& in) {

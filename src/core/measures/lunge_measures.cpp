@@ -60,7 +60,7 @@ std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
     const std::size_t lowest = smallestIn(height, in.rep.start, in.rep.leave);
     const auto before = static_cast<std::size_t>(0.12 * t.rate);
     const std::size_t at = smallestIn(speed, lowest > before ? lowest - before : 0, lowest);
-    return reading(-speed[at], 0.12 + 0.2 * std::abs(speed[at]), at);
+    return reading(-speed[at], 0.08 + 0.15 * std::abs(speed[at]), at);
 }
 
 /// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: + the
@@ -79,7 +79,24 @@ std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
         if (hips < 0.1 || hips > 0.75) continue;
         if (std::isnan(most) || ahead > most) most = ahead, at = i;
     }
-    return reading(most, 0.09, at);
+    return reading(most, 0.06, at);
+}
+
+/// The same of a pull from the floor, by the angles: how much further the knees have straightened than the trunk has come
+/// up, share of the whole way. The hips themselves rise too little there to be compared by height.
+std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
+    auto share = [&](const std::vector<double>& s, std::size_t i) {
+        const double way = s[in.rep.leave] - s[in.rep.end];
+        return std::abs(way) < 15 ? std::nan("") : (s[in.rep.leave] - s[i]) / way;
+    };
+    double most = std::nan("");
+    std::size_t at = in.rep.leave;
+    for (std::size_t i = in.rep.leave; i <= in.rep.end; ++i) {
+        const double trunk = share(in.series.trunkLean, i), ahead = share(in.series.kneeFlexion, i) - trunk;
+        if (trunk > 0.6) break;
+        if (std::isnan(most) || ahead > most) most = ahead, at = i;
+    }
+    return reading(most, 0.12, at);
 }
 
 /// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away from
@@ -141,6 +158,9 @@ std::span<const MeasureDef> lungeMeasures() {
          kSideView, Of::WorkingLeg, {L::LeftKnee}, rearKneeSpeed},
         {"hips_before_shoulders", "Hips rise before shoulders", "hip rise ahead of trunk rise, share of the lift",
          Unit::Share, kSideView, Of::Body, {L::LeftHip, L::LeftShoulder}, hipsBeforeShoulders},
+        {"knees_before_trunk", "Knees straighten before the trunk rises",
+         "knee extension ahead of trunk rise, share of the lift", Unit::Share, kSideView, Of::Body, legs,
+         kneesBeforeTrunk},
         {"hip_turn", "Hips turned", "pelvis rotation, right side forward +", Unit::Degrees, kSideView, Of::Body,
          {L::LeftHip}, hipTurn},
         {"trailing_knee_flexion", "Trailing knee bend", "knee flexion of the straight leg", Unit::Degrees, kSideView,

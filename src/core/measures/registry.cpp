@@ -43,9 +43,10 @@ double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t a
     if (t.view != ViewKind::Side) return std::clamp(seen, 0.0, 1.0);
     // Past about 30° off square a projected sagittal angle is no longer that angle.
     const double square = std::clamp(1.2 - t.offSquareDeg / 50.0, 0.0, 1.0);
+    // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it; unless it
+    // steps to the side, towards the camera or away from it.
     const bool hipOnly = def.needs.size() == 1 && def.needs.front() == L::LeftHip;
-    if (hipOnly) return std::clamp(seen * square, 0.0, 1.0);
-    // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it.
+    if (hipOnly || (in.movement.sideways && def.of == Of::Body)) return std::clamp(seen * square, 0.0, 1.0);
     for (L id : def.needs) {
         if (id == L::LeftKnee || id == L::LeftHip)
             doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftHip, side), ofSide(L::LeftKnee, side)}, at));

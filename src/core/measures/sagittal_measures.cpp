@@ -110,8 +110,8 @@ std::optional<Reading> kneeLead(const MeasureInput& in) {
     const double hip = quarter(in.series.hipFlexion), knee = quarter(in.series.kneeFlexion);
     if (std::isnan(hip) || std::isnan(knee)) return std::nullopt;
     const double lowering = static_cast<double>(in.rep.arrive - in.rep.start) / in.track.rate;
-    // Slow descents cross the quarter mark less sharply.
-    return reading((hip - knee) / in.track.rate * 1000, std::max(40.0, 30.0 * lowering),
+    // Slow descents cross the quarter mark less sharply (docs/measurements.md).
+    return reading((hip - knee) / in.track.rate * 1000, std::max(20.0, 10.0 * lowering),
                    static_cast<std::size_t>(std::min(hip, knee)));
 }
 

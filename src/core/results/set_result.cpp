@@ -41,7 +41,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.wedgeDeg = context.wedgeDeg;
     m.load = context.movement.loadPlace(context.variation);
     m.loadShare = context.loadShare;
-    if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg;
+    if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
     for (const Rep& r : reps)
         m.ankleLimitDeg = std::max(m.ankleLimitDeg, series.shinAngle[r.bottom] - context.wedgeDeg);
     return m;
