@@ -1,8 +1,9 @@
 // How far the measurements are from the truth on virtual clients, and which planted faults are found.
-//   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
+//   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--kept] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
 // Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
 // errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
-// used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
+// used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
+// out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
 // A virtual client is not a person: this finds mistakes of ours and of the network on such figures, nothing more.
 #include <cstdio>
 #include <cstring>
@@ -19,7 +20,7 @@ using namespace zevo;
 namespace {
 
 struct Options {
-    bool small = false, trial = true, grid = true, truth = false;
+    bool small = false, trial = true, grid = true, truth = false, kept = false;
     std::string only, keep;
     analysis::AnalyseOptions analyse;
 };
@@ -38,6 +39,7 @@ Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, c
         const std::string block((std::istreambuf_iterator<char>(file)), {});
         return store::unpackPoses(QByteArray::fromStdString(block));
     }
+    if (options.kept) return Error{"Not measured.", "not kept"};
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     std::atomic<bool> cancel{false};
@@ -89,6 +91,7 @@ int main(int argc, char** argv) {
         if (key == "--no-trial") options.trial = false;
         if (key == "--no-grid") options.grid = false;
         if (key == "--truth") options.truth = true;
+        if (key == "--kept") options.kept = true;
         if (key == "--only") options.only = value;
         if (key == "--keep") options.keep = value;
         if (key == "--model")
@@ -100,6 +103,7 @@ int main(int argc, char** argv) {
     for (const auto& c : cases) {
         if (!options.grid || c.name.find(options.only) == std::string::npos) continue;
         const auto poses = posesOf(c.name + (options.small ? "-small" : ""), c.spec, options);
+        if (!poses && poses.error().detail == "not kept") continue;
         if (!poses) {
             std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), poses.error().message.c_str(),
                          poses.error().detail.c_str());
@@ -123,6 +127,7 @@ int main(int argc, char** argv) {
     for (const auto& t : trials) {
         if (t.name.find(options.only) == std::string::npos) continue;
         const auto poses = posesOf(t.name, t.spec, options);
+        if (!poses && poses.error().detail == "not kept") continue;
         if (!poses) {
             std::fprintf(stderr, "%s: %s\n", t.name.c_str(), poses.error().message.c_str());
             return 1;

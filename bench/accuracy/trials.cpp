@@ -92,7 +92,11 @@ std::vector<Planted> planted() {
         {"lowering_fast", kSquat, {1.65, 1.35, 0.8}, ofRep(&R::lowerS)},
         {"bottom_bounced", kSquat, {0.15, 0.5, 1}, bounced},
         {"lockout", kSquat, {3.5, 9, 16}, both(&R::lockoutLeanDeg, 1.1, &R::topS)},
-        {"depth_beyond_control", kSquat, {0.5, 2.6, 6}, both(&R::heelRiseCm, -30, &R::thighBottomDeg)},
+        {"depth_beyond_control", kSquat, {-10, -22, -34},
+         [](auto& m, double v) {
+             // The heel leaves the floor a little below level, and the rep goes on.
+             for (auto& r : m.reps) r.heelRiseCm = 6, r.thighBottomDeg = v, r.heelFrom = 0.68 - 0.006 * (v + 34);
+         }},
         {"knees_cave", kSquatFront, {2.5, 6, 11}, ofRep(&R::kneeInLeftCm), "left"},
         {"knees_bow", kSquatFront, {-4, -9, -14}, ofRep(&R::kneeInRightCm), "right"},
         {"knee_wobble", kSquatFront, {0.8, 1.8, 3.5}, ofRep(&R::kneeWobbleCm)},

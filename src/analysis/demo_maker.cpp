@@ -16,13 +16,25 @@ Result<std::vector<DemoSet>> loadDemo() {
     try {
         for (const auto& o : root.at("sets")) {
             DemoSet s;
+            const auto& spec = o.at("spec");
             s.client = o.at("client").get<std::string>();
-            s.note = o.at("note").get<std::string>();
-            s.statureCm = o.at("spec").at("body").at("stature_cm").get<double>();
+            s.note = o.value("note", "");
+            s.story = o.at("story").get<std::string>();
+            s.statureCm = spec.at("body").at("stature_cm").get<double>();
+            s.movement = spec.value("movement", "squat");
+            s.variation = spec.value("variation", "");
+            s.loadShare = spec.value("load", 0.0);
             s.standard = o.at("standard").get<std::string>();
             s.clipName = o.at("clip").get<std::string>();
-            s.specJson = o.at("spec").dump();
-            s.planted = o.at("spec").at("planted").get<std::vector<std::string>>();
+            s.specJson = spec.dump();
+            s.planted = spec.at("planted").get<std::vector<std::string>>();
+            if (o.contains("front")) {
+                s.frontName = o.at("front").at("clip").get<std::string>();
+                // The same motion, seen by another camera that was switched on a little later.
+                nlohmann::json front = spec;
+                front.merge_patch(o.at("front").at("spec"));
+                s.frontSpecJson = front.dump();
+            }
             out.push_back(std::move(s));
         }
     } catch (const nlohmann::json::exception& e) {
@@ -31,9 +43,9 @@ Result<std::vector<DemoSet>> loadDemo() {
     return out;
 }
 
-Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel,
+Result<void> makeDemoClip(const std::string& specJson, const std::string& path, const std::atomic<bool>& cancel,
                           const OnProgress& progress) {
-    const auto spec = sim::clipSpecFromJson(set.specJson);
+    const auto spec = sim::clipSpecFromJson(specJson);
     if (!spec) return spec.error();
     const auto begin = std::chrono::steady_clock::now();
     auto tell = [&](long done, long all) {

@@ -11,17 +11,20 @@ namespace zevo::analysis {
 
 /// One made-up set of the demo scenario (data/demo/larkmoor.json).
 struct DemoSet {
-    std::string client, note, standard, clipName;
+    std::string client, note, movement, variation, standard, clipName;
+    std::string story;  ///< what happened, one sentence
     double statureCm = 0;
     std::string specJson;              ///< what the virtual client does
+    double loadShare = 0;
     std::vector<std::string> planted;  ///< fault ids the clip was made to show
+    std::string frontName, frontSpecJson;  ///< the same set by a second camera in front; empty = none
 };
 
 /// The demo scenario as shipped.
 Result<std::vector<DemoSet>> loadDemo();
 
-/// Draws the set's clip into `path` (and the truth beside it as NAME.truth.json). Nothing is left after a stop.
-Result<void> makeDemoClip(const DemoSet& set, const std::string& path, const std::atomic<bool>& cancel,
+/// Draws a spec's clip into `path` (and the truth beside it as NAME.truth.json). Nothing is left after a stop.
+Result<void> makeDemoClip(const std::string& specJson, const std::string& path, const std::atomic<bool>& cancel,
                           const OnProgress& progress = {});
 
 }  // namespace zevo::analysis

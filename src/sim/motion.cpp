@@ -111,6 +111,7 @@ std::span<const Dial> dials() {
         {"rear_thigh_deg", &RepSpec::rearThighDeg},
         {"top_angle_deg", &RepSpec::topAngleDeg},
         {"heel_rise_cm", &RepSpec::heelRiseCm},
+        {"heel_from", &RepSpec::heelFrom},
         {"toe_rise_cm", &RepSpec::toeRiseCm},
         {"extra_lean_deg", &RepSpec::extraLeanDeg},
         {"neck_deg", &RepSpec::neckDeg},

@@ -28,6 +28,7 @@ struct RepSpec {
     double topAngleDeg = 176;     ///< bridge: shoulder–hip–knee
     // Dials of the faults.
     double heelRiseCm = 0, toeRiseCm = 0;
+    double heelFrom = 0.35;                      ///< share of the depth at which heel or toes begin to rise
     double extraLeanDeg = 0;                     ///< trunk lean beyond the balanced one
     double neckDeg = 0;                          ///< chin up +, beyond the trunk line
     double kneesFirst = 0;                       ///< 0…1: the knees lead the descent

@@ -30,8 +30,9 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
 
     const double late = ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double heelToBall = seg.heelBack + seg.ballAhead;
-    const double pitch = std::asin(std::clamp(rep.heelRiseCm / 100 * late / heelToBall, 0.0, 0.9)) -
-                         std::asin(std::clamp(rep.toeRiseCm / 100 * late / (heelToBall + seg.toeAhead), 0.0, 0.9));
+    const double lifted = ease(std::clamp((d - rep.heelFrom) / std::min(0.5, 1 - rep.heelFrom), 0.0, 1.0));
+    const double pitch = std::asin(std::clamp(rep.heelRiseCm / 100 * lifted / heelToBall, 0.0, 0.9)) -
+                         std::asin(std::clamp(rep.toeRiseCm / 100 * lifted / (heelToBall + seg.toeAhead), 0.0, 0.9));
     const double half = spec.stanceShare * seg.stature / 2;
     for (int i = 0; i < 2; ++i)
         placeFoot(s, i, seg,

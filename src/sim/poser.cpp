@@ -60,6 +60,10 @@ Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, c
     Vec3 inward = out.cross(along);
     if (inward.z() * inwardSign < 0) inward = -inward;
     if (h < 1e-6) return ankle + a * along;
+    if (!overFoot) {
+        const double turn = std::asin(std::clamp(inwardM / h, -0.95, 0.95));
+        return ankle + a * along + h * (std::cos(turn) * out + std::sin(turn) * inward);
+    }
     // The knee can only go round the line hip–ankle. Where it stands over the line on the floor, or inwards of it, is
     // where n·(knee − ankle) has the wanted size, n pointing across that line; a nearly straight leg cannot get there.
     Vec3 n(-towards.z(), 0, towards.x());
@@ -67,7 +71,7 @@ Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, c
     const double c = n.normalized().dot(out) * h, q = n.normalized().dot(inward) * h;
     // A straight leg stays where it is; from about a third of a squat on the knee is where it belongs.
     constexpr double kBentM = 0.15;
-    const double w = overFoot ? ease(h / kBentM) : 0.0;
+    const double w = ease(h / kBentM);
     const double wanted = ((1 - w) * c - w * a * n.normalized().dot(along) + inwardM) / std::hypot(c, q);
     const double reached = 0.95 * std::tanh(wanted / 0.95);  // eases into what the bend allows
     const double turn = std::asin(std::clamp(reached, -0.95, 0.95)) - std::atan2(c, q);

@@ -134,7 +134,6 @@ class TestAnalysis : public QObject {
         QTest::addColumn<QString>("clip");
         QTest::addColumn<QString>("says");
         auto drawn = [](const char* name) { return QString::fromStdString(fixture(name)); };
-        QTest::newRow("front view") << drawn("front") << "looks like a front view";
         QTest::newRow("nobody") << drawn("empty_room") << "Nobody was found";
         QTest::newRow("far away") << drawn("far_away") << "";  // either not found or too small; see below
         QTest::newRow("no rep") << drawn("standing") << "Not one whole repetition";
@@ -148,6 +147,25 @@ class TestAnalysis : public QObject {
         QVERIFY2(message != "accepted" && message.contains(says), qPrintable(message));
         QVERIFY(message.endsWith('.'));
         QVERIFY(!message.contains("error", Qt::CaseInsensitive));
+    }
+
+    /// Drawn clips of two cameras, the second switched on 0.4 s later, through the network.
+    void twoClipsOfOneSetAreLinedUp() {
+        auto set = analyse(fixture("side"));
+        QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+        analysis::AnalyseOptions options;
+        options.modelDir = analysis::modelDir();
+        options.model = pose::ModelSize::Lite;
+        const std::atomic<bool> cancel{false};
+        const auto joined = analysis::analyseSecondClip(*set, fixture("front"), true, 0, options, cancel);
+        QVERIFY2(bool(joined), joined ? "" : joined.error().message.c_str());
+        NEAR(set->set.result.second->lagS(), -0.4, 0.04);  // a frame
+        QVERIFY(set->second && !set->second->frames.empty());
+        for (const auto& rep : set->set.result.reps) QVERIFY(rep.find("knee_in_left") && rep.find("thigh_angle"));
+        // The same side twice does not belong together.
+        auto again = analyse(fixture("side"));
+        QVERIFY(!analysis::analyseSecondClip(*again, fixture("side"), true, 0, options, cancel));
+        QVERIFY(!again->set.result.second);
     }
 
     void twoPeopleAreNoticed() {

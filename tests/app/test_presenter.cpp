@@ -23,7 +23,7 @@ ReviewPresenter presenter(const std::string& standard = "whole-foot") {
     set->result.standard = standard;
     std::vector<Outline> outlines;
     for (const auto& r : set->result.reps) outlines.push_back({r.bottomS, {{10, 10}, {20, 10}, {20, 30}}});
-    return {std::move(*set), outlines, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat")};
+    return {std::move(*set), outlines, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat"))};
 }
 
 const ReviewPresenter::Reading& reading(const std::vector<ReviewPresenter::Reading>& list, const QString& id) {
@@ -178,7 +178,7 @@ class TestPresenter : public QObject {
         auto spec = made::spec(3);
         for (auto& r : spec.motion.reps) r.thighBottomDeg = 4;
         auto set = made::measured(spec);
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat"));
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat")));
         QCOMPARE(p.findingCount(), 1);
         const auto s = p.saying();
         QCOMPARE(s.severity, Severity::Unsure);
@@ -203,7 +203,7 @@ class TestPresenter : public QObject {
 
     void oneRepIsEnough() {
         auto set = made::measured(made::spec(1));
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards("squat"), *analysis::loadAdvice("squat"));
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat")));
         QVERIFY(p.saying().clean);
         QVERIFY(p.saying().where.startsWith("rep 1 "));
         QVERIFY(!p.readings().front().hasUsual);
@@ -213,7 +213,7 @@ class TestPresenter : public QObject {
 
     void overlaysLieOnTheBody_data() {
         QTest::addColumn<QString>("measure");
-        for (const auto& m : sideMeasures()) QTest::newRow(m.id) << QString(m.id);
+        for (const auto& m : allMeasures()) QTest::newRow(m.id) << QString(m.id);
     }
     void overlaysLieOnTheBody() {
         QFETCH(QString, measure);
@@ -248,11 +248,12 @@ class TestPresenter : public QObject {
     void settingsAreKeptInTheLibrary() {
         QTemporaryDir dir;
         QCOMPARE(loadSettings(dir.path()).model, QString("full"));
-        saveSettings(dir.path(), {true, Lengths::Us, "heavy"});
+        saveSettings(dir.path(), {true, Lengths::Us, "heavy", "hinge", "romanian"});
         const Settings s = loadSettings(dir.path());
         QVERIFY(s.dark && s.lengths == Lengths::Us);
         QCOMPARE(s.model, QString("heavy"));
-        saveSettings(dir.path(), {false, Lengths::Metric, "enormous"});
+        QCOMPARE(s.movement + "/" + s.variation, QString("hinge/romanian"));
+        saveSettings(dir.path(), {false, Lengths::Metric, "enormous", "squat", ""});
         QCOMPARE(loadSettings(dir.path()).model, QString("full"));
     }
 };

@@ -65,7 +65,7 @@ class TestWindow : public QObject {
   private slots:
     void initTestCase() {
         installFonts();
-        saveSettings(m_dir.path(), {false, Lengths::Metric, "full"});
+        saveSettings(m_dir.path(), Settings());
         restart();
     }
     void cleanupTestCase() { m_window.reset(); }
@@ -270,10 +270,104 @@ class TestWindow : public QObject {
         QVERIFY(m_window->currentView() == review());
     }
 
+    void theOtherViewIsAddedAndLookedAt() {
+        m_window->addSecondClip(fixture("front"), true);
+        waitForWork();
+        QVERIFY2(m_window->currentView() == review(), qPrintable(m_window->busy()->message()));
+        QVERIFY(review()->presenter().hasSecond());
+        QVERIFY2(text("notes").contains("begun 0.4"), qPrintable(text("notes")));
+        QStringList titles;
+        for (int i = 0; i < review()->presenter().findingCount(); ++i) titles.append(review()->presenter().findingTitle(i));
+        QVERIFY2(titles.contains("Knees drift in, left"), qPrintable(titles.join("; ")));
+        review()->chooseFinding(static_cast<int>(titles.indexOf("Knees drift in, left")));
+        QVERIFY(review()->showsSecond());
+        waitForFrame();
+        const double there = review()->stage()->timeS();
+        key(Qt::Key_V);  // the same moment from the side
+        QVERIFY(!review()->showsSecond());
+        NEAR_S(review()->stage()->timeS() - there, 0.4);
+        key(Qt::Key_V);
+        QVERIFY(review()->showsSecond());
+        review()->chooseFinding(0);
+    }
+
+    void theSetPanelChangesTheSetWithUndo() {
+        review()->setFocus();
+        key(Qt::Key_T);
+        QVERIFY(review()->panel()->isVisible());
+        auto* before = child<QComboBox>(review()->panel(), "painBefore");
+        before->setFocus();
+        QTest::keyClick(before, Qt::Key_End);  // 10
+        emit before->activated(before->currentIndex());
+        waitForWork();
+        QVERIFY(review()->presenter().result().findings.empty());
+        QCOMPARE(text("findingTitle"), QString("Stop. This set is not scored"));
+        QCOMPARE(review()->card()->sentence(), QString("Stop here for today."));
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        waitForWork();
+        QCOMPARE(review()->card()->sentence(), QString("Press the floor away with your heels."));
+        click("nudgeLater");
+        waitForWork();
+        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        click("removeSecond");
+        waitForWork();
+        QVERIFY(!review()->presenter().hasSecond());
+        QTest::keyClick(review()->panel(), Qt::Key_Escape);
+        QVERIFY(!review()->panel()->isVisible());
+    }
+
+    void anotherMovementIsProposedAndChosen() {
+        auto* movement = child<QComboBox>(review()->panel(), "setMovement");
+        key(Qt::Key_T);
+        movement->setCurrentIndex(movement->findData("split-squat"));
+        emit movement->activated(movement->currentIndex());
+        waitForWork();
+        QVERIFY2(text("subtitle").startsWith("Split squat"), qPrintable(text("subtitle")));
+        auto* looks = child<QLabel>(m_window.get(), "looksLike");
+        QVERIFY(looks->isVisibleTo(review()) && looks->text().contains("looks like a squat"));
+        emit looks->linkActivated("squat");
+        waitForWork();
+        QVERIFY(text("subtitle").startsWith("Squat"));
+        QVERIFY(!looks->isVisibleTo(review()));
+        if (review()->panel()->isVisible()) QTest::keyClick(review()->panel(), Qt::Key_Escape);
+    }
+
+    void standardsGoOutAndComeIn() {
+        const QString out = m_dir.filePath("mine.json");
+        m_window->exportStandard(out);
+        QFile file(out);
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        QByteArray json = file.readAll();
+        file.close();
+        auto write = [&] {
+            QVERIFY(file.open(QIODevice::WriteOnly | QIODevice::Truncate));
+            file.write(json);
+            file.close();
+        };
+        m_window->importStandard(out);
+        QVERIFY2(text("notice").contains("comes with Zevo"), qPrintable(text("notice")));
+        json.replace("\"id\": \"whole-foot\"", "\"id\": \"yard-school\"");
+        json.replace("\"title\": \"Whole foot\"", "\"title\": \"Yard school\"");
+        write();
+        m_window->importStandard(out);
+        waitForWork();
+        QCOMPARE(child<QComboBox>(m_window.get(), "standards")->currentText(), QString("Yard school"));
+        json.replace("\"min_confidence\": 0.5", "\"min_confidence\": \"much\"");
+        write();
+        m_window->importStandard(out);
+        QVERIFY2(text("notice").contains("/min_confidence must be a number, not \"much\""), qPrintable(text("notice")));
+        review()->chooseStandard("whole-foot");
+    }
+
+    void whatHappensOverTheSetIsATab() {
+        key(Qt::Key_F);
+        QVERIFY2(text("details").contains("Five reps or more"), qPrintable(text("details")));
+        key(Qt::Key_C);
+    }
+
     void badClipsSayWhyAndWhatIsSafe_data() {
         QTest::addColumn<QString>("clip");
         QTest::addColumn<QString>("says");
-        QTest::newRow("front view") << fixture("front") << "front view";
         QTest::newRow("nobody") << fixture("empty_room") << "Nobody was found";
         QTest::newRow("no rep") << fixture("standing") << "Not one whole repetition";
         QTest::newRow("no video") << QString(ZEVO_TEST_DIR "/CMakeLists.txt") << "cannot be read as a video";

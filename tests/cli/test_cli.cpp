@@ -47,6 +47,69 @@ class TestCli : public QObject {
         QVERIFY(r["tracked_share"] > 0.98);
     }
 
+    static json resultOf(const Run& run) { return json::parse(run.out.toStdString(), nullptr, false); }
+
+    static const json* found(const json& r, const char* fault) {
+        for (const auto& f : r["findings"])
+            if (f["fault"] == fault) return &f;
+        return nullptr;
+    }
+
+    void twoViewsAreJoined() {
+        const Run run = zevoCli(
+            {"analyse", fixture("side"), "--front", fixture("front"), "--stature", "170", "--model", "lite"});
+        QVERIFY2(run.code == 0, qPrintable(run.err));
+        const json r = resultOf(run);
+        QCOMPARE(r["second"]["view"].get<std::string>(), std::string("front"));
+        QVERIFY(std::abs(r["second"]["lag_s"].get<double>() + 0.4) < 0.04);
+        const json* knees = found(r, "knees_cave");
+        QVERIFY(knees && (*knees)["side"] == "left" && (*knees)["view"] == "front");
+        QVERIFY((*knees)["advice"]["say"].size() >= 2);
+        const json* heels = found(r, "heels_rise");
+        QVERIFY(heels && !heels->contains("side") && (*heels)["view"] == "side");
+        QCOMPARE(r["reps"][0]["measures"]["knee_in_left"]["view"].get<std::string>(), std::string("front"));
+    }
+
+    void aFrontViewAloneIsJudgedForWhatItShows() {
+        const Run run = zevoCli({"analyse", fixture("front"), "--stature", "170", "--model", "lite"});
+        QVERIFY2(run.code == 0, qPrintable(run.err));
+        const json r = resultOf(run);
+        QVERIFY(found(r, "knees_cave"));
+        QVERIFY(!r["reps"][0]["measures"].contains("thigh_angle"));
+        QVERIFY(QString::fromStdString(r["warnings"][0]).contains("need a side view"));
+    }
+
+    void lungesNameTheLeg() {
+        const Run run = zevoCli({"analyse", fixture("lunge"), "--movement", "reverse-lunge", "--standard", "tall",
+                                 "--stature", "175", "--model", "lite"});
+        QVERIFY2(run.code == 0, qPrintable(run.err));
+        const json r = resultOf(run);
+        QCOMPARE(r["reps"].size(), std::size_t{2});
+        QCOMPARE(r["reps"][0]["leg"].get<std::string>(), std::string("left"));
+        QCOMPARE(r["reps"][1]["leg"].get<std::string>(), std::string("right"));
+        QVERIFY(found(r, "trunk_off_standard"));
+        // Taken for a squat it says what it looks like.
+        const Run wrong = zevoCli({"analyse", fixture("lunge"), "--stature", "175", "--model", "lite"});
+        QCOMPARE(resultOf(wrong)["looks_like"].get<std::string>(), std::string("lunge"));
+    }
+
+    void painStopsScoring() {
+        const Run run =
+            zevoCli({"analyse", fixture("side"), "--stature", "170", "--model", "lite", "--red-flag", "numbness"});
+        QVERIFY2(run.code == 0, qPrintable(run.err));
+        const json r = resultOf(run);
+        QVERIFY(r["findings"].empty());
+        QCOMPARE(r["stop"]["scored"].get<bool>(), false);
+        QVERIFY(QString::fromStdString(r["stop"]["text"]).contains("clinician"));
+    }
+
+    void movementsAreListed() {
+        const Run run = zevoCli({"movements"});
+        QCOMPARE(run.code, 0);
+        for (const char* word : {"rear-foot-raised", "wide-floor", "full-squeeze", "one-leg-biased", "slight-bow"})
+            QVERIFY2(run.out.contains(word), word);
+    }
+
     void withoutAFileItGoesToStandardOutput() {
         const Run run = zevoCli({"analyse", fixture("side"), "--model", "lite"});
         QCOMPARE(run.code, 0);
@@ -70,6 +133,12 @@ class TestCli : public QObject {
         QTest::newRow("standard") << QStringList{"analyse", clip, "--standard", "tiptoe"} << "tiptoe";
         QTest::newRow("stature") << QStringList{"analyse", clip, "--stature", "17"} << "between 80 and 250";
         QTest::newRow("stature no number") << QStringList{"analyse", clip, "--stature", "tall"} << "between 80 and 250";
+        QTest::newRow("variation") << QStringList{"analyse", clip, "--variation", "moonwalk"} << "Known: box, wide";
+        QTest::newRow("standard of another movement")
+            << QStringList{"analyse", clip, "--standard", "tall"} << "is for lunge, not for squat";
+        QTest::newRow("pain") << QStringList{"analyse", clip, "--pain", "11"} << "between 0 and 10";
+        QTest::newRow("red flag") << QStringList{"analyse", clip, "--red-flag", "hunger"} << "one of numbness";
+        QTest::newRow("load without weight") << QStringList{"analyse", clip, "--load", "20"} << "--weight";
         QTest::newRow("view") << QStringList{"analyse", clip, "--view", "above"} << "view";
         QTest::newRow("model") << QStringList{"analyse", clip, "--model", "giant"} << "giant";
         QTest::newRow("spec missing") << QStringList{"simulate", "--out", "/tmp/x"} << "simulate needs";
@@ -87,7 +156,6 @@ class TestCli : public QObject {
 
     void clipsThatCannotBeJudged_data() {
         QTest::addColumn<QString>("clip");
-        QTest::newRow("front view") << fixture("front");
         QTest::newRow("nobody") << fixture("empty_room");
         QTest::newRow("no rep") << fixture("standing");
         QTest::newRow("no file") << QString("/nowhere.mp4");

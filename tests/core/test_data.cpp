@@ -2,6 +2,7 @@
 #include <QDir>
 #include <QRegularExpression>
 #include <QTest>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <set>
 
@@ -29,53 +30,152 @@ QString refusal(const char* pointer, const json& value) {
     return parsed ? QString() : QString::fromStdString(parsed.error().message);
 }
 
-const std::set<std::string> kFaults{"depth_short",   "knees_first",      "knee_past_toes", "heels_rise",
-                                    "toes_rise",     "balance_off_foot", "forward_lean",   "head_off_line",
-                                    "lowering_fast", "bottom_bounced",   "lockout"};
+/// Every fault Zevo names.
+const std::set<std::string> kFaults{
+    "depth_short",       "knees_first",        "knee_past_toes",   "heels_rise",         "toes_rise",
+    "balance_off_foot",  "forward_lean",       "head_off_line",    "lowering_fast",      "bottom_bounced",
+    "lockout",           "knees_cave",         "knees_bow",        "knee_wobble",        "hip_drops",
+    "weight_shift",      "shoulders_tip",      "stance_off",       "toe_out_off",        "depth_beyond_control",
+    "rear_knee_off_line", "rear_knee_lands",   "lunge_angles_off", "trunk_off_standard", "hips_turn",
+    "trailing_leg_bent", "hinge_squatted",     "back_leads",       "load_drifts",        "hinge_too_deep",
+    "lockout_thrown",    "hips_shoot_up",      "bridge_low",       "bridge_overarched",  "feet_far",
+    "feet_near",         "knees_splay",        "hips_uneven",      "hold_missing",       "dropped"};
+
+std::size_t wordsIn(const std::string& text) {
+    return static_cast<std::size_t>(QString::fromStdString(text).split(' ').size());
+}
 
 }  // namespace
 
 class TestData : public QObject {
     Q_OBJECT
   private slots:
-    void standardsLoadAndCoverTheFaults() {
-        const auto standards = analysis::loadStandards("squat");
-        QVERIFY2(bool(standards), standards ? "" : standards.error().message.c_str());
-        QCOMPARE(standards->size(), std::size_t{3});
-        QCOMPARE(standards->front().id, std::string("whole-foot"));
+    /// Every movement with its standards; each standard names only faults that have advice, and together they name all.
+    void movementsAndStandardsCoverTheFaults() {
+        const auto ids = analysis::movementIds();
+        QCOMPARE(ids.size(), std::size_t{9});
+        QCOMPARE(ids.front(), std::string("squat"));
         std::set<std::string> named;
-        for (const auto& s : *standards) {
-            QVERIFY(QString::fromStdString(s.reason).count('.') >= 2);  // its reasons in two sentences
-            for (const auto& b : s.bands) {
-                for (const auto& f : {b.faultAbove, b.faultBelow})
-                    if (!f.empty()) named.insert(f);
-                QVERIFY(b.scaleFrom < b.scaleTo);
+        for (const auto& id : ids) {
+            const auto movement = analysis::loadMovement(id);
+            QVERIFY2(movement && movement->id == id, id.c_str());
+            QVERIFY(!movement->setUp.empty() && movement->phases.size() == 4);
+            for (const auto& m : movement->measures) QVERIFY2(findMeasure(m), m.c_str());
+            const auto standards = analysis::loadStandards(*movement);
+            QVERIFY2(bool(standards), standards ? "" : standards.error().message.c_str());
+            QCOMPARE(standards->front().id, movement->standards.front());
+            const auto book = analysis::loadAdvice(*movement);
+            QVERIFY2(bool(book), book ? "" : book.error().message.c_str());
+            std::vector<std::string> variations{""};
+            for (const auto& v : movement->variations) variations.push_back(v.id);
+            for (const auto& s : *standards) {
+                QVERIFY(QString::fromStdString(s.reason).count('.') >= 2);  // its reasons in two sentences
+                QVERIFY(!s.differs.empty());
+                QVERIFY(analysis::judges(s, *movement));
+                for (const auto& v : variations) {
+                    std::set<std::string> judged;
+                    for (const auto& b : s.forSet(id, v).bands) {
+                        QVERIFY2(judged.insert(b.measure).second, b.measure.c_str());  // one band a measure
+                        QVERIFY(b.scaleFrom < b.scaleTo);
+                        for (const auto& f : {b.faultAbove, b.faultBelow}) {
+                            if (f.empty()) continue;
+                            named.insert(f);
+                            QVERIFY2(book->count(f), (s.id + " " + f).c_str());
+                        }
+                    }
+                }
             }
-            QVERIFY(s.bandFor("thigh_angle") && s.bandFor("thigh_angle")->careful);
-            QVERIFY(s.bandFor("nothing") == nullptr);
         }
         QCOMPARE(named, kFaults);
     }
 
+    void variationsHaveBandsOfTheirOwn() {
+        const Standard s = made::standard("soft-finish");
+        QVERIFY(s.forSet("hinge", "").bandFor("knee_flexion")->max.has_value());
+        QVERIFY(!s.forSet("hinge", "wide-floor").bandFor("knee_flexion")->max.has_value());
+        QVERIFY(!s.forSet("hinge", "").bandFor("load_ahead") && s.forSet("hinge", "romanian").bandFor("load_ahead"));
+        const Standard tall = made::standard("tall");
+        QVERIFY(tall.forSet("split-squat", "").bandFor("rear_knee_height"));
+        QVERIFY(!tall.forSet("rear-foot-raised", "").bandFor("rear_knee_height"));
+    }
+
     void everyFaultHasAdviceShortEnoughToBeSaid() {
-        const auto book = analysis::loadAdvice("squat");
-        QVERIFY2(bool(book), book ? "" : book.error().detail.c_str());
-        for (const auto& fault : kFaults) {
-            const auto found = book->find(fault);
-            QVERIFY2(found != book->end(), fault.c_str());
-            const Advice& a = found->second;
-            QVERIFY(a.say.size() >= 2 && a.say.size() <= 4);
-            for (const auto& c : a.say) {
-                QVERIFY(c.kind == "external" || c.kind == "internal" || c.kind == "image");
-                const auto words = QString::fromStdString(c.text).split(' ').size();
-                QVERIFY2(words <= 10, c.text.c_str());  // between two reps
-            }
-            QCOMPARE(a.say.front().kind, std::string("external"));
-            for (const auto& d : a.prepare) {
-                QVERIFY(d.stage == "release" || d.stage == "activate" || d.stage == "integrate");
-                QVERIFY2(QString::fromStdString(d.dose).contains(QRegularExpression("[0-9]")), d.dose.c_str());
+        std::set<std::string> advised;
+        for (const auto& id : analysis::movementIds()) {
+            const auto book = analysis::loadAdvice(made::movement(id));
+            QVERIFY2(bool(book), book ? "" : book.error().detail.c_str());
+            for (const auto& [fault, a] : *book) {
+                advised.insert(fault);
+                QVERIFY2(a.say.size() >= 2 && a.say.size() <= 4, fault.c_str());
+                QCOMPARE(a.say.front().kind, std::string("external"));
+                auto cues = a.say;
+                auto drills = a.prepare;
+                for (const auto& l : a.limiters) {
+                    QVERIFY(!l.why.empty() && !l.why.ends_with('.'));  // ends the trace
+                    cues.insert(cues.end(), l.say.begin(), l.say.end());
+                    drills.insert(drills.end(), l.prepare.begin(), l.prepare.end());
+                }
+                for (const auto& c : cues) QVERIFY2(wordsIn(c.text) <= 10, c.text.c_str());  // between two reps
+                for (const auto& d : drills)
+                    QVERIFY2(QString::fromStdString(d.dose).contains(QRegularExpression("[0-9]")), d.dose.c_str());
             }
         }
+        QCOMPARE(advised, kFaults);
+    }
+
+    void exportedStandardsAreReadAgainTheSame() {
+        for (const char* id : {"whole-foot", "soft-finish", "tall", "neutral"}) {
+            const Standard s = made::standard(id);
+            const auto again = parseStandard(standardJson(s), "again.json");
+            QVERIFY2(bool(again), again ? "" : again.error().message.c_str());
+            QCOMPARE(standardJson(*again), standardJson(s));
+            QCOMPARE(again->bands.size(), s.bands.size());
+        }
+    }
+
+    void aCoachsOwnStandardIsTakenInOrRefusedWithItsValue() {
+        QTemporaryDir dir;
+        const std::string own = dir.filePath("own").toStdString(), file = dir.filePath("mine.json").toStdString();
+        auto write = [&](auto change) {
+            Standard s = made::standard("tall");
+            s.id = "my-tall", s.title = "My tall";
+            change(s);
+            (void)analysis::writeTextFile(file, standardJson(s));
+            return analysis::importStandard(file, own);
+        };
+        QVERIFY(bool(write([](Standard&) {})));
+        const auto all = analysis::loadStandards(made::movement("split-squat"), own);
+        QCOMPARE(all->back().id, std::string("my-tall"));
+        QVERIFY(all->size() == 3 && analysis::loadStandard("my-tall", own));
+        QCOMPARE(analysis::loadStandards(made::movement("squat"), own)->size(), std::size_t{3});  // not for squats
+        auto message = [](const auto& result) {
+            return result ? QString() : QString::fromStdString(result.error().message);
+        };
+        QVERIFY(message(write([](Standard& s) { s.id = "tall"; })).contains("comes with Zevo"));
+        QVERIFY(message(write([](Standard& s) { s.id = "../evil"; })).contains("“../evil”"));
+        QVERIFY(message(write([](Standard& s) { s.movement = "juggling"; })).contains("/movement “juggling”"));
+        QVERIFY(message(write([](Standard& s) { s.bands[1].min = 200; })).contains("/bands/1/min 200"));
+        // A file that was damaged later is named, and the others still serve.
+        (void)analysis::writeTextFile(own + "/broken.json", "{");
+        std::vector<Error> refused;
+        QCOMPARE(analysis::loadStandards(made::movement("split-squat"), own, &refused)->size(), std::size_t{3});
+        QVERIFY(refused.size() == 1 && refused[0].message.find("broken.json") != std::string::npos);
+    }
+
+    void damagedMovementsAreRefused() {
+        auto text = *analysis::readTextFile(std::string(ZEVO_DATA_DIR) + "/movements/hinge.json");
+        QVERIFY(bool(parseMovement(text, "hinge.json")));
+        auto refusedWith = [&](const char* pointer, const json& value) {
+            json root = json::parse(text);
+            root[json::json_pointer(pointer)] = value;
+            const auto m = parseMovement(root.dump(), "mine.json");
+            return m ? QString() : QString::fromStdString(m.error().message);
+        };
+        QVERIFY(refusedWith("/drive", "spinning").contains("/drive “spinning” is not one of folding"));
+        QVERIFY(refusedWith("/family", "jump").contains("/family “jump”"));
+        QVERIFY(refusedWith("/variations/0/load", "ears").contains("/variations/0/load “ears”"));
+        QVERIFY(refusedWith("/standards", json::array()).contains("/standards"));
+        QVERIFY(refusedWith("/measures", 7).contains("/measures must be a list, not 7"));
     }
 
     void damagedStandardsAreRefusedWithPathAndValue_data() {
@@ -90,7 +190,7 @@ class TestData : public QObject {
                                          << "“heel_colour” is not a measure";
         QTest::newRow("empty band") << "/bands/2/min"
                                     << "0.9"
-                                    << "/bands/2/min is larger than max";
+                                    << "/bands/2/min 0.9 is larger than max";
         QTest::newRow("wrong schema") << "/schema"
                                       << "\"zevo-standard-9\""
                                       << "/schema must be zevo-standard-1";
@@ -102,7 +202,7 @@ class TestData : public QObject {
                                           << "/bands/1 must be an object";
         QTest::newRow("twice") << "/bands/1/measure"
                                << "\"heel_rise\""
-                               << "judges a measure a second time";
+                               << "judges “heel_rise” a second time";
         QTest::newRow("scale") << "/bands/0/scale"
                                << "[5, 1]"
                                << "/bands/0/scale must run from the smaller";
@@ -130,25 +230,33 @@ class TestData : public QObject {
             QVERIFY(!parseStandard(text, "x"));
             QVERIFY(!parseAdvice(text, "x"));
         }
-        QVERIFY(!parseAdvice(R"({"schema":"zevo-advice-1","faults":{"heels_rise":{"title":"x"}}})", "x"));
+        QVERIFY(!parseAdvice(R"({"schema":"zevo-advice-2","faults":{"heels_rise":{"title":"x"}}})", "x"));
     }
 
     void unknownNamesAreAnsweredWithTheKnownOnes() {
         QVERIFY(QString::fromStdString(analysis::loadStandard("tiptoe").error().message).contains("whole-foot"));
         QVERIFY(!analysis::loadStandard("../standards/whole-foot"));
         QVERIFY(!analysis::loadStandard(""));
-        QVERIFY(QString::fromStdString(analysis::loadStandards("juggling").error().message).contains("squat"));
+        QVERIFY(QString::fromStdString(analysis::loadMovement("juggling").error().message).contains("squat"));
     }
 
+    /// One story of each family: a set with a fault, and one after the cue without it.
     void theDemoScenarioCanBeMade() {
         const auto demo = analysis::loadDemo();
         QVERIFY(demo && !demo->empty());
+        std::map<std::string, int> before, after;
         for (const auto& set : *demo) {
             const auto spec = sim::clipSpecFromJson(set.specJson);
             QVERIFY2(bool(spec), spec ? "" : spec.error().message.c_str());
-            QVERIFY(!set.planted.empty());
+            QVERIFY(!set.story.empty());
             for (const auto& f : set.planted) QVERIFY(kFaults.count(f));
+            ++(set.planted.empty() ? after : before)[familyName(made::movement(set.movement).family)];
+            if (set.frontName.empty()) continue;
+            const auto front = sim::clipSpecFromJson(set.frontSpecJson);
+            QVERIFY(front && front->scene.camera.azimuthDeg == 0 && front->startS > 0);
+            QCOMPARE(front->motion.reps.size(), spec->motion.reps.size());
         }
+        for (const char* family : {"squat", "lunge", "hinge", "bridge"}) QVERIFY(before[family] && after[family]);
     }
 
     void filesAreWrittenWholeOrNotAtAll() {

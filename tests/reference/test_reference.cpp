@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 #include <numbers>
 #include <random>
+#include <tuple>
 
 #include "analysis/data_files.h"
 #include "core/body/anthropometry.h"
@@ -20,6 +21,16 @@ class TestReference : public QObject {
     Q_OBJECT
     std::vector<std::vector<double>> m_signals;
     json m_scipy;
+    static json scipy(const char* script, const json& task) {
+        QProcess python;
+        python.start("/usr/bin/python3", {QString(ZEVO_TEST_DIR "/reference/") + script});
+        python.write(QByteArray::fromStdString(task.dump()));
+        python.closeWriteChannel();
+        if (!python.waitForFinished(60000) || python.exitCode() != 0)
+            qFatal("%s: %s", script, python.readAllStandardError().constData());
+        return json::parse(python.readAllStandardOutput().toStdString());
+    }
+
     const std::vector<double> m_cutoffs{4.0, 6.0, 10.0};
     const std::vector<std::pair<double, double>> m_limits{{-10, 0}, {0.3, 0.2}, {0.0, 1.0}};
 
@@ -40,14 +51,7 @@ class TestReference : public QObject {
         json task{{"signals", m_signals}, {"rate", 30.0}, {"cutoffs", m_cutoffs}, {"peaks", json::array()}};
         for (const auto& [height, prominence] : m_limits)
             task["peaks"].push_back({{"height", height}, {"prominence", prominence}});
-        QProcess python;
-        python.start("/usr/bin/python3", {ZEVO_TEST_DIR "/reference/scipy_values.py"});
-        QVERIFY(python.waitForStarted());
-        python.write(QByteArray::fromStdString(task.dump()));
-        python.closeWriteChannel();
-        QVERIFY(python.waitForFinished(60000));
-        QVERIFY2(python.exitCode() == 0, python.readAllStandardError().constData());
-        m_scipy = json::parse(python.readAllStandardOutput().toStdString());
+        m_scipy = scipy("scipy_values.py", task);
     }
 
     /// SciPy's butter + sosfiltfilt. The start of each pass differs by a hair (steady state of the first padded value
@@ -75,6 +79,71 @@ class TestReference : public QObject {
                     NEAR(ours[i].prominence, theirs["prominence"][i].get<double>(), 1e-9);
                 }
             }
+    }
+
+    /// The balanced lean against SciPy's brentq on a model written down independently (scipy_sets.py), the trend's
+    /// chance against SciPy's exact Kendall test, and the lag of two clips against SciPy's cross-correlation.
+    void balanceDriftAndLagAreScipys() {
+        std::mt19937 random(7);
+        auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+        json task{{"balance", json::array()}, {"drift", json::array()}, {"lag", json::array()}};
+        struct Case {
+            BalanceModel model;
+            double shin, thigh, aim;
+        };
+        std::vector<Case> cases;
+        // Places of arms and load: what the model says of itself (core/balance/balance.cpp).
+        const std::vector<std::tuple<LoadPlace, std::array<double, 3>, std::array<double, 3>>> places{
+            {LoadPlace::None, {0, 0, 0.17}, {0, 0, 0}},
+            {LoadPlace::Chest, {0.09, -0.10, 0}, {0.13, -0.12, 0}},
+            {LoadPlace::Back, {0, -0.06, 0}, {-0.05, 0.01, 0}},
+            {LoadPlace::Sides, {0, 0, 0}, {0, 0, 0}}};
+        while (cases.size() < 200) {
+            const auto& [place, arms, load] = places[cases.size() % places.size()];
+            Case c{{}, between(5, 40), between(-30, 50), between(0.35, 0.65)};
+            c.model.shank = between(0.22, 0.27), c.model.thigh = between(0.22, 0.27), c.model.trunk = between(0.26, 0.31);
+            c.model.thighsOutDeg = between(0, 30);
+            c.model.load = place;
+            c.model.loadShare = place == LoadPlace::None ? 0 : between(0.1, 1.2);
+            const auto lean = balancedLean(c.model, c.shin, c.thigh, c.aim);
+            if (!lean || *lean < -75) continue;  // outside the search
+            task["balance"].push_back({{"shank", c.model.shank},
+                                       {"thigh", c.model.thigh},
+                                       {"trunk", c.model.trunk},
+                                       {"foot", c.model.foot},
+                                       {"head", 0.936 - 0.818},
+                                       {"thighs_out", c.model.thighsOutDeg},
+                                       {"shin", c.shin},
+                                       {"thigh_angle", c.thigh},
+                                       {"aim", c.aim},
+                                       {"arms", arms},
+                                       {"load", load},
+                                       {"load_share", c.model.loadShare}});
+            cases.push_back(c);
+        }
+        std::vector<std::vector<double>> drifts;
+        for (int n : {5, 6, 8, 12})
+            for (int k = 0; k < 5; ++k) {
+                std::vector<double> v;
+                for (int i = 0; i < n; ++i) v.push_back(between(0, 1) + 0.1 * k * i);
+                drifts.push_back(v);
+            }
+        task["drift"] = drifts;
+        std::vector<double> a, b, timesA, timesB;
+        for (int i = 0; i < 900; ++i) {
+            auto course = [](double t) { return std::exp(-std::pow(t - 3, 2)) + 0.7 * std::exp(-std::pow(t - 6.2, 2)); };
+            a.push_back(course(i / 100.0)), b.push_back(course(i / 100.0 + 0.42));
+            timesA.push_back(i / 100.0), timesB.push_back(i / 100.0);
+        }
+        task["lag"].push_back({{"a", a}, {"b", b}, {"rate", 100}});
+        const json theirs = scipy("scipy_sets.py", task);
+        for (std::size_t i = 0; i < cases.size(); ++i)
+            NEAR(*balancedLean(cases[i].model, cases[i].shin, cases[i].thigh, cases[i].aim),
+                 theirs["lean"][i].get<double>(), 1e-6);
+        for (std::size_t i = 0; i < drifts.size(); ++i) NEAR(trendOf(drifts[i]).p, theirs["drift"][i].get<double>(), 1e-9);
+        const Alignment lag = alignCourses({timesA, a}, {timesB, b});
+        NEAR(lag.lagS, theirs["lag"][0].get<double>(), 0.006);
+        NEAR(lag.lagS, -0.42, 0.002);
     }
 
     /// Angles against rotations by Eigen: segments are built by turning, the angles must come back.

@@ -71,7 +71,7 @@ class TestSim : public QObject {
         spec.motion.toeOutDeg = 0;
         const SpecMotion motion(spec.motion);
         const auto a = trueAngles(motion.at(motion.reps()[0].bottomS), 1);
-        NEAR(a.thighAngle, -6, 2.0);  // the legs also slant sideways from the hips to the stance
+        NEAR(a.thighAngle, -6, 3.0);  // the legs also slant sideways and the knees point over the toes
         NEAR(a.shinAngle, 28, 2.0);
         NEAR(a.kneeFlexion, a.shinAngle + 90 - a.thighAngle, 1e-6);
         NEAR(a.hipFlexion, a.trunkLean + 90 - a.thighAngle, 1e-6);

@@ -123,6 +123,66 @@ class TestStore : public QObject {
         QCOMPARE(list[0].outlines.size(), std::size_t{2});
     }
 
+    void theOtherViewPainAndAidsComeBack() {
+        QTemporaryDir dir;
+        auto library = open(dir.path());
+        const auto client = *library.addClient({{}, "A", 175, "", {}});
+        auto written = newSet(client);
+        written.context.movement.id = "hinge";
+        written.context.variation = "romanian";
+        written.context.loadShare = 0.6, written.context.wedgeDeg = 5, written.context.ankleLimitDeg = 33;
+        written.context.pain = {1, 4, true, {"numbness", "fall"}};
+        const auto id = *library.addSet(written);
+        QVERIFY(!library.loadSet(id)->second);
+        SecondClip second;
+        second.clip = {{}, "hash-2", "/videos/front.mp4", 99, {50, 2.0, 320, 180, 0}};
+        second.poses = sim::truePoses(made::spec(1));
+        second.nudgeS = -0.04, second.together = true, second.readingNotes = {"damaged"};
+        QVERIFY(bool(library.setSecondClip(id, second)));
+        auto set = *library.loadSet(id);
+        QCOMPARE(set.context.movement.id + "/" + set.context.variation, std::string("hinge/romanian"));
+        QVERIFY(set.context.pain == written.context.pain);
+        NEAR(set.context.loadShare, 0.6, 1e-12);
+        NEAR(*set.context.ankleLimitDeg, 33, 1e-12);
+        QVERIFY(set.second && set.second->together && set.second->readingNotes == second.readingNotes);
+        QCOMPARE(set.second->clip.path, QString("/videos/front.mp4"));
+        QCOMPARE(set.second->poses.size(), second.poses.size());
+        NEAR(set.second->nudgeS, -0.04, 1e-12);
+        // Changed, and taken away again: then nothing of the second clip stays.
+        set.context.pain = {}, set.context.ankleLimitDeg.reset(), set.context.movement.id = "squat";
+        QVERIFY(bool(library.updateContext(id, set.context)));
+        QVERIFY(library.loadSet(id)->context.pain == PainCheck{} && !library.loadSet(id)->context.ankleLimitDeg);
+        QVERIFY(bool(library.setSecondClip(id, std::nullopt)));
+        QVERIFY(!library.loadSet(id)->second);
+        QVERIFY(!allBytes(dir.path()).contains("/videos/front.mp4"));
+        // And with the client everything goes.
+        QVERIFY(bool(library.setSecondClip(id, second)));
+        QVERIFY(bool(library.deleteClient(client)));
+        QVERIFY(!allBytes(dir.path()).contains("/videos/front.mp4"));
+    }
+
+    /// A library as the first version wrote it.
+    void anOlderLibraryIsBroughtUpToDate() {
+        QTemporaryDir dir;
+        SetId id{};
+        {
+            auto library = open(dir.path());
+            const auto client = *library.addClient({{}, "A", 175, "", {}});
+            id = *library.addSet(newSet(client));
+        }
+        for (const char* statement :
+             {"DROP TABLE second_views", "ALTER TABLE sets DROP COLUMN load_share", "ALTER TABLE sets DROP COLUMN wedge_deg",
+              "ALTER TABLE sets DROP COLUMN ankle_limit_deg", "ALTER TABLE sets DROP COLUMN pain_before",
+              "ALTER TABLE sets DROP COLUMN pain_after", "ALTER TABLE sets DROP COLUMN pain_sharp",
+              "ALTER TABLE sets DROP COLUMN red_flags", "PRAGMA user_version = 1"})
+            sql(dir.path(), statement);
+        auto library = open(dir.path());
+        const auto set = library.loadSet(id);
+        QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+        QVERIFY(set->context.pain == PainCheck{} && !set->second);
+        QVERIFY(QFile::exists(dir.filePath("library.sqlite.schema-1")));  // the old file is kept beside it
+    }
+
     void measuringAgainFromTheRecordGivesTheSame() {
         QTemporaryDir dir;
         auto library = open(dir.path());

@@ -5,6 +5,8 @@
 #include <string>
 #include <vector>
 
+#include "analysis/data_files.h"
+#include "core/results/result_json.h"
 #include "core/results/set_result.h"
 #include "sim/clip_maker.h"
 
@@ -55,8 +57,28 @@ inline SetContext context(double statureCm = 175) {
     return c;
 }
 
+inline Movement movement(const std::string& id) {
+    auto m = analysis::loadMovement(id);
+    if (!m) qFatal("%s", m.error().message.c_str());
+    return *m;
+}
+
+/// As what the virtual client does.
+inline SetContext contextOf(const sim::ClipSpec& s) {
+    SetContext c = context(s.motion.body.statureCm);
+    c.movement = movement(s.motion.movement);
+    c.variation = s.motion.variation;
+    return c;
+}
+
+inline Standard standard(const std::string& id) {
+    auto s = analysis::loadStandard(id);
+    if (!s) qFatal("%s", s.error().message.c_str());
+    return *s;
+}
+
 inline Result<MeasuredSet> measured(const sim::ClipSpec& s, const PoseFrames& poses) {
-    return measureSet(poses, facts(s), context(s.motion.body.statureCm));
+    return measureSet(poses, facts(s), contextOf(s));
 }
 inline Result<MeasuredSet> measured(const sim::ClipSpec& s) {
     return measured(s, sim::truePoses(s));

@@ -17,6 +17,7 @@
 #include <QUndoStack>
 #include <cmath>
 
+#include "analysis/data_files.h"
 #include "app/home/set_row.h"
 
 namespace zevo::app {
@@ -71,8 +72,8 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
     auto* right = new QVBoxLayout;
     right->setSpacing(12);
     m_empty = new QLabel(
-        "Nobody here yet.\n\nOpen a clip of a set of squats, filmed square from the side with the whole body in the "
-        "picture: Zevo measures it and files it under a new client. "
+        "Nobody here yet.\n\nOpen a clip of a set, filmed square from the side with the whole body in the picture, its "
+        "movement chosen beside the button: Zevo measures it and files it under a new client. "
         "Or add a client first; with the stature known, lengths come in centimetres.",
         this);
     m_empty->setObjectName("empty");
@@ -98,6 +99,22 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
     m_model->addItem("Quick", "lite");
     m_model->addItem("Normal", "full");
     m_model->addItem("Careful, slower", "heavy");
+    m_movement = new QComboBox(this);
+    m_movement->setObjectName("movement");
+    m_movement->setAccessibleName("Movement of the next clip");
+    m_movement->setMinimumHeight(48);
+    m_movement->setFont(textFont(17));
+    for (const auto& id : analysis::movementIds())
+        if (auto m = analysis::loadMovement(id); m) {
+            const QString title = QString::fromStdString(m->title);
+            m_movement->addItem(title, QString::fromStdString(id));
+            m_movement->setItemData(m_movement->count() - 1, "", Qt::UserRole + 1);
+            for (const auto& v : m->variations) {
+                m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(), QString::fromStdString(id));
+                m_movement->setItemData(m_movement->count() - 1, QString::fromStdString(v.id), Qt::UserRole + 1);
+            }
+        }
+    row->addWidget(m_movement);
     row->addWidget(m_open, 1);
     row->addWidget(new QLabel("Measure", this));
     row->addWidget(m_model);
@@ -131,6 +148,9 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
     connect(m_add, &QPushButton::clicked, this, &HomeView::addClient);
     connect(m_open, &QPushButton::clicked, this, &HomeView::openClipWanted);
     connect(m_model, &QComboBox::activated, this, [this](int i) { emit modelChosen(m_model->itemData(i).toString()); });
+    connect(m_movement, &QComboBox::activated, this, [this](int i) {
+        emit movementChosen(m_movement->itemData(i).toString(), m_movement->itemData(i, Qt::UserRole + 1).toString());
+    });
     auto openSet = [this](QListWidgetItem* item) { emit setWanted(store::SetId(item->data(kSetId).toLongLong())); };
     connect(m_sets, &QListWidget::itemClicked, this, openSet);
     connect(m_sets, &QListWidget::itemActivated, this, openSet);
@@ -188,6 +208,10 @@ void HomeView::setTheme(const Theme& theme) {
 void HomeView::setSettings(const Settings& settings) {
     m_settings = settings;
     m_model->setCurrentIndex(m_model->findData(settings.model));
+    for (int i = 0; i < m_movement->count(); ++i)
+        if (m_movement->itemData(i).toString() == settings.movement &&
+            m_movement->itemData(i, Qt::UserRole + 1).toString() == settings.variation)
+            m_movement->setCurrentIndex(i);
     showClient();
 }
 
@@ -246,8 +270,10 @@ void HomeView::showClient() {
     if (!sets) return emit failed(QString::fromStdString(sets.error().message));
     m_noSets->setVisible(sets->empty());
     for (const auto& s : *sets) {
-        auto* item = new QListWidgetItem(QString("%1 · Squat, %2 %3\n%4")
+        const auto movement = analysis::loadMovement(s.movement.toStdString());
+        auto* item = new QListWidgetItem(QString("%1 · %2, %3 %4\n%5")
                                              .arg(QLocale().toString(s.heldOn, "d MMM yyyy"))
+                                             .arg(movement ? QString::fromStdString(movement->title) : s.movement)
                                              .arg(s.reps)
                                              .arg(s.reps == 1 ? "rep" : "reps")
                                              .arg(s.headline),

@@ -38,6 +38,7 @@ class HomeView : public QWidget {
     void openClipWanted();
     void setWanted(store::SetId id);
     void modelChosen(const QString& model);
+    void movementChosen(const QString& movement, const QString& variation);
     void failed(const QString& message);
 
   private:
@@ -64,7 +65,7 @@ class HomeView : public QWidget {
     QDoubleSpinBox* m_stature;
     QCheckBox* m_consent;
     QPlainTextEdit* m_note;
-    QComboBox* m_model;
+    QComboBox *m_model, *m_movement;
     QPushButton *m_add, *m_open, *m_delete;
 };
 

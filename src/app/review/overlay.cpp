@@ -82,11 +82,67 @@ struct Sketch {
     }
 };
 
+/// From the front: what stands against what, left and right.
+Overlay frontalOverlay(Sketch& s, const std::string& measure) {
+    auto at = [&](L id) -> Vec2 { return s.track.at(id, s.sample); };
+    auto across = [&](L left, bool level) {
+        const Vec2 a = at(left), b = at(ofSide(left, Side::Right));
+        s.line(a, b);
+        s.dot(a), s.dot(b);
+        if (level) s.ghost(Vec2(a.x(), 0.5 * (a.y() + b.y())), Vec2(b.x(), 0.5 * (a.y() + b.y())));
+        s.out.label = s.picture(0.5 * (a + b));
+    };
+    auto leg = [&](Side side) {
+        const Vec2 hip = at(ofSide(L::LeftHip, side)), knee = at(ofSide(L::LeftKnee, side)),
+                   ankle = at(ofSide(L::LeftAnkle, side)), toe = at(ofSide(L::LeftToe, side));
+        s.line(hip, knee);
+        s.line(knee, ankle);
+        s.line(ankle, toe);
+        s.ghost(toe, Vec2(toe.x(), knee.y()));  // where the knee would stand over the toe
+        for (const Vec2& p : {knee, ankle, toe}) s.dot(p);
+        s.out.label = s.picture(knee);
+    };
+    if (measure == "hip_tilt")
+        across(L::LeftHip, true);
+    else if (measure == "shoulder_tilt")
+        across(L::LeftShoulder, true);
+    else if (measure == "stance")
+        across(L::LeftAnkle, false);
+    else if (measure == "knee_ratio") {
+        across(L::LeftAnkle, false);
+        across(L::LeftKnee, false);
+    } else if (measure == "hip_shift") {
+        const Vec2 feet = 0.5 * (at(L::LeftAnkle) + at(L::RightAnkle)), hips = 0.5 * (at(L::LeftHip) + at(L::RightHip));
+        s.ghost(feet, Vec2(feet.x(), hips.y()));
+        s.line(Vec2(feet.x(), hips.y()), hips);
+        s.dot(hips);
+        s.out.label = s.picture(hips);
+    } else if (measure == "nose_knee_toe") {
+        const Vec2 nose = at(L::Nose);
+        s.ghost(nose, Vec2(nose.x(), at(L::LeftAnkle).y()));
+        s.dot(nose);
+        for (Side side : {Side::Left, Side::Right}) s.dot(at(ofSide(L::LeftKnee, side)));
+        s.out.label = s.picture(nose);
+    } else if (measure == "toe_out_uneven") {
+        leg(Side::Left);
+        leg(Side::Right);
+    } else if (measure.ends_with("_left") || measure.ends_with("_right")) {
+        leg(measure.ends_with("_left") ? Side::Left : Side::Right);
+    } else {
+        s.path(L::LeftHip, static_cast<std::size_t>(1.5 * s.track.rate));
+    }
+    return s.out;
+}
+
 }  // namespace
 
-Overlay overlayFor(const std::string& measure, const Track& track, std::size_t sample, const Band* band) {
+Overlay overlayFor(const std::string& measure, const Track& track, std::size_t sample, const Band* band,
+                   std::optional<Side> leg) {
+    const Side side = leg.value_or(track.near), other = otherSide(side);
     Sketch s{track, std::min(sample, track.size() - 1), {}};
-    const Vec2 hip = s.near(L::LeftHip), knee = s.near(L::LeftKnee), ankle = s.near(L::LeftAnkle),
+    if (track.view != ViewKind::Side && track.view != ViewKind::Oblique) return frontalOverlay(s, measure);
+    auto at = [&](L left, Side which) -> Vec2 { return track.at(ofSide(left, which), s.sample); };
+    const Vec2 hip = at(L::LeftHip, side), knee = at(L::LeftKnee, side), ankle = at(L::LeftAnkle, side),
                shoulder = s.near(L::LeftShoulder);
     if (measure == "thigh_angle") {
         const double length = (hip - knee).norm(), edge = (band && band->max ? *band->max : 0.0) / kDegrees;
@@ -96,9 +152,10 @@ Overlay overlayFor(const std::string& measure, const Track& track, std::size_t s
         s.dot(knee), s.dot(hip);
         s.arc(knee, target, hip - knee);
         s.out.label = s.picture(hip + Vec2(-0.9, -0.35) * length);  // behind and below the seat, clear of the lines
-    } else if (measure == "hip_flexion") {
+    } else if (measure == "hip_flexion" || measure == "bridge_line") {
         s.joint(shoulder, hip, knee);
-    } else if (measure == "trunk_lean" || measure == "top_trunk_lean") {
+    } else if (measure == "trunk_lean" || measure == "top_trunk_lean" || measure == "needed_lean" ||
+               measure.starts_with("lean_over_needed")) {
         s.fromVertical(hip, shoulder);
     } else if (measure == "shin_angle") {
         s.fromVertical(ankle, knee);
@@ -109,6 +166,24 @@ Overlay overlayFor(const std::string& measure, const Track& track, std::size_t s
         s.arc(hip, knee - ankle, shoulder - hip);
         for (const Vec2& p : {ankle, knee, hip, shoulder}) s.dot(p);
         s.out.label = s.picture(hip + 0.5 * (shoulder - hip));
+    } else if (measure == "rear_knee_flexion" || measure == "trailing_knee_flexion") {
+        s.joint(at(L::LeftHip, other), at(L::LeftKnee, other), at(L::LeftAnkle, other));
+    } else if (measure.starts_with("rear_knee_")) {
+        const Vec2 rear = at(L::LeftKnee, other), above = at(L::LeftHip, other);
+        s.ghost(above, Vec2(above.x(), rear.y()));
+        s.line(Vec2(above.x(), rear.y()), rear);
+        s.dot(rear), s.dot(above);
+        s.out.label = s.picture(rear);
+    } else if (measure == "load_ahead" || measure == "hands_height") {
+        const Vec2 hand = s.near(L::LeftWrist);
+        s.line(ankle, knee);
+        s.ghost(Vec2(hand.x(), ankle.y()), hand);
+        s.dot(hand), s.dot(knee), s.dot(ankle);
+        s.out.label = s.picture(hand);
+    } else if (measure == "usable_depth" || measure == "depth_past_control") {
+        s.line(knee, hip);
+        s.dot(knee), s.dot(hip);
+        s.rise(L::LeftHeel);
     } else if (measure == "heel_rise") {
         s.rise(L::LeftHeel);
     } else if (measure == "toe_rise") {
@@ -133,9 +208,10 @@ Overlay overlayFor(const std::string& measure, const Track& track, std::size_t s
         s.line(ear, nose);
         s.dot(ear), s.dot(nose);
         s.out.label = s.picture(ear);
-    } else if (measure == "knee_flexion" || measure == "top_knee_flexion" || measure == "knee_lead") {
+    } else if (measure == "knee_flexion" || measure == "top_knee_flexion" || measure == "knee_lead" ||
+               measure == "hip_per_knee" || measure == "knees_before_trunk") {
         s.joint(hip, knee, ankle);
-        if (measure == "knee_lead") s.line(hip, shoulder);
+        if (measure != "knee_flexion" && measure != "top_knee_flexion") s.line(hip, shoulder);
     } else {
         s.path(L::LeftHip, static_cast<std::size_t>(1.5 * track.rate));
     }
@@ -152,7 +228,7 @@ Overlay skeletonOverlay(const Track& track, std::size_t sample) {
     for (const auto& [a, b] : kBones)
         for (const bool left : {true, false}) {
             auto of = [&](L id) {
-                return s.picture(track.at(left ? id : static_cast<L>(static_cast<int>(id) + 1), s.sample));
+                return s.picture(track.at(ofSide(id, left ? Side::Left : Side::Right), s.sample));
             };
             (left == leftNear ? s.out.lines : s.out.ghosts).emplace_back(of(a), of(b));
         }

@@ -24,8 +24,10 @@ struct Overlay {
     QPointF label;              ///< where its number stands
 };
 
-/// The lines of one measure. `band` may be null.
-Overlay overlayFor(const std::string& measure, const Track& track, std::size_t sample, const Band* band);
+/// The lines of one measure in the view of the track. `band` may be null; `leg`: the one the measure is about, the near
+/// one when nothing is said.
+Overlay overlayFor(const std::string& measure, const Track& track, std::size_t sample, const Band* band,
+                   std::optional<Side> leg = std::nullopt);
 
 /// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
 Overlay skeletonOverlay(const Track& track, std::size_t sample);

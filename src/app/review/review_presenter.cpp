@@ -1,9 +1,11 @@
 #include "app/review/review_presenter.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
+#include "core/advice/reasoning.h"
 #include "core/measures/curve_of.h"
 
 namespace zevo::app {
@@ -36,19 +38,52 @@ ReviewPresenter::ReviewPresenter(MeasuredSet set, std::vector<Outline> outlines,
       m_outlines(std::move(outlines)),
       m_standards(std::move(standards)),
       m_advice(std::move(advice)) {
+    for (bool second : {false, true})
+        if (!m_front && isFrontal(track(second).view)) m_front = computeFrontSeries(track(second));
     const std::string wanted = m_set.result.standard;
     chooseStandard(m_standards.front().id);
     chooseStandard(wanted);
+    m_measure = keyMeasure();
     if (findingCount() > 0) selectFinding(0);
 }
 
 void ReviewPresenter::chooseStandard(const std::string& id) {
-    for (std::size_t i = 0; i < m_standards.size(); ++i)
-        if (m_standards[i].id == id) {
-            m_standard = i;
-            judgeSet(m_set.result, m_standards[i]);
+    const SetContext& context = result().context;
+    for (const auto& s : m_standards)
+        if (s.id == id) {
+            m_standard = s.forSet(context.movement.id, context.variation);
+            judgeSet(m_set.result, s);
             m_finding = std::clamp(m_finding, 0, std::max(0, findingCount() - 1));
         }
+}
+
+QString ReviewPresenter::movementTitle() const {
+    const SetContext& c = result().context;
+    const Variation* v = c.movement.variation(c.variation);
+    return text(c.movement.title) + (v ? ", " + text(v->title).toLower() : QString());
+}
+
+double ReviewPresenter::inSecond(double timeS) const {
+    const auto& second = result().second;
+    return second && second->together ? timeS + second->lagS() : timeS;
+}
+
+QString ReviewPresenter::keyMeasure() const {
+    static constexpr std::array<const char*, 4> kKeys{"thigh_angle", "knee_flexion", "trunk_lean", "bridge_line"};
+    const QString wanted = kKeys[static_cast<std::size_t>(result().context.movement.family)];
+    const auto& measures = current().measures;
+    for (const QString& id : {wanted, QString("knee_ratio"), QString("lowering_s")})
+        if (current().find(id.toStdString())) return id;
+    return measures.empty() ? wanted : text(measures.front().id);
+}
+
+bool ReviewPresenter::measureIsSecond() const {
+    const Measurement* m = current().find(m_measure.toStdString());
+    return m && m->second;
+}
+
+Side ReviewPresenter::leg() const {
+    return current().leg.value_or(m_set.track.near);
 }
 
 void ReviewPresenter::setLeftOut(int rep, bool out) {
@@ -96,10 +131,26 @@ QString ReviewPresenter::adviceTitle(const std::string& fault) const {
     return found == m_advice.end() ? text(fault) : text(found->second.title);
 }
 
-QString ReviewPresenter::depthText(const Measurement& thigh) const {
-    const long degrees = std::lround(thigh.value);
-    if (degrees == 0) return "level";
-    return QString("%1° %2 level").arg(std::abs(degrees)).arg(degrees < 0 ? "below" : "above");
+QString ReviewPresenter::faultTitle(const Finding& f) const {
+    return adviceTitle(f.fault) + (f.side ? QString(", %1").arg(text(sideName(*f.side))) : QString());
+}
+
+QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) const {
+    const long degrees = std::lround(m.value);
+    QString words = valueText(m.value, m.unit, m_lengths);
+    if (m.id == "thigh_angle")
+        words = degrees == 0 ? "level" : QString("%1° %2 level").arg(std::abs(degrees)).arg(degrees < 0 ? "below" : "above");
+    else if (m.id == "trunk_lean")
+        words += " of lean";
+    else if (m.id == "bridge_line")
+        words += " in line";
+    else if (m.id == "knee_flexion")
+        words += " knee";
+    else if (m.id == "knee_ratio")
+        words = "knees " + words + " of feet";
+    else if (m.id == "lowering_s")
+        words += " down";
+    return rep.leg ? text(sideName(*rep.leg)) + " · " + words : words;
 }
 
 std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
@@ -111,8 +162,8 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
         t.kind = rep.kind;
         t.leftOut = isLeftOut(rep.index);
         const std::size_t at = track.sampleAt(rep.bottomS);
-        const Vec2 hip = track.at(track.nearOf(Landmark::LeftHip), at),
-                   knee = track.at(track.nearOf(Landmark::LeftKnee), at);
+        const Side leg = rep.leg.value_or(track.near);
+        const Vec2 hip = track.at(ofSide(Landmark::LeftHip, leg), at), knee = track.at(ofSide(Landmark::LeftKnee, leg), at);
         t.hip = point(track.toPicture(hip));
         t.knee = point(track.toPicture(knee));
         for (const auto& o : m_outlines)
@@ -121,23 +172,28 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
         QStringList words{QString("Rep %1").arg(rep.index)};
         if (rep.kind != RepKind::Full) words.append(rep.kind == RepKind::Partial ? "partial" : "one and a half");
         if (t.leftOut) words.append("left out");
-        const Band* band = standard().bandFor("thigh_angle");
-        if (const Measurement* m = rep.find("thigh_angle")) {
-            t.depth = depthText(*m);
-            words.append("thigh " + t.depth);
-            if (band && band->max) {
+        const std::string key = keyMeasure().toStdString();
+        const Band* band = standard().bandFor(key);
+        if (const Measurement* m = rep.find(key)) {
+            t.depth = keyText(rep, *m);
+            words.append((key == "thigh_angle" ? "thigh " : "") + t.depth);
+            if (band && (band->min || band->max)) t.depthVerdict = judge(*m, *band, standard().minConfidence).verdict;
+            if (key == "thigh_angle" && band && band->max) {
                 const double rad = *band->max * std::numbers::pi / 180, length = (hip - knee).norm();
                 t.line = point(track.toPicture(knee + length * Vec2(-std::cos(rad), std::sin(rad))));
                 t.hasLine = true;
-                t.depthVerdict = judge(*m, *band, standard().minConfidence).verdict;
             }
         }
-        if (rep.kind != RepKind::Partial && !t.leftOut)
+        const bool scored = result().stop.level != StopAnswer::Level::Stop;
+        if (rep.kind != RepKind::Partial && !t.leftOut && scored)
             for (const auto& b : standard().bands)
                 if (const Measurement* m = rep.find(b.measure)) {
                     const Judgement j = judge(*m, b, standard().minConfidence);
                     const std::string& fault = j.above ? b.faultAbove : b.faultBelow;
-                    if (j.verdict == Verdict::Outside && !fault.empty())
+                    const bool known = std::any_of(t.marks.begin(), t.marks.end(), [&](const Mark& k) {
+                        return k.title == adviceTitle(fault);
+                    });
+                    if (j.verdict == Verdict::Outside && !fault.empty() && !known)
                         t.marks.push_back({adviceTitle(fault), j.verdict, j.above});
                 }
         for (const auto& m : t.marks) words.append(m.title.toLower());
@@ -158,6 +214,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.pm90 = m.pm90;
     r.confidence = m.confidence;
     r.atS = m.atS;
+    r.second = m.second;
     r.text = valueWithPm(m.value, m.pm90, m.unit, m_lengths);
     double low = m.value - m.pm90, high = m.value + m.pm90;
     for (const auto& other : result().reps) {
@@ -180,16 +237,17 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     }
     r.scaleFrom = low;
     r.scaleTo = std::max(high, low + 1e-6);
-    auto edge = [&](double v) { return valueText(v, m.unit, m_lengths); };
-    if (r.hasMin && r.hasMax)
-        r.bandText = edge(r.min) + " to " + edge(r.max);
-    else if (r.hasMax)
-        r.bandText = "at most " + edge(r.max);
-    else if (r.hasMin)
-        r.bandText = "at least " + edge(r.min);
+    if (band) r.bandText = bandText(*band, m.unit);
     r.spoken = r.title + " " + r.text + ", " + verdictWord(r.judgement, r.judged) +
                (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
     return r;
+}
+
+QString ReviewPresenter::bandText(const Band& band, Unit unit) const {
+    auto edge = [&](double v) { return valueText(v, unit, m_lengths); };
+    if (band.min && band.max) return edge(*band.min) + " to " + edge(*band.max);
+    if (band.max) return "at most " + edge(*band.max);
+    return band.min ? "at least " + edge(*band.min) : QString();
 }
 
 std::vector<ReviewPresenter::Reading> ReviewPresenter::readings() const {
@@ -204,8 +262,25 @@ std::vector<ReviewPresenter::Reading> ReviewPresenter::readings() const {
     return out;
 }
 
+ReviewPresenter::Saying ReviewPresenter::stopSaying() const {
+    Saying s;
+    const StopAnswer& stop = result().stop;
+    s.stop = true;
+    s.title = text(stop.title);
+    s.where = "before any advice";
+    s.say = {"Stop here for today."};
+    s.sayKinds = {"care"};
+    s.why = text(stop.text);
+    s.change = {"No further set of this movement today."};
+    s.prepare = {stop.refer ? "A licensed clinician decides when to go on." : "Ask again next time, before the warm-up."};
+    s.progress = "Start again lighter, when it is free of pain.";
+    s.atS = current().bottomS;
+    return s;
+}
+
 ReviewPresenter::Saying ReviewPresenter::saying() const {
     Saying s;
+    if (result().stop.level == StopAnswer::Level::Stop) return stopSaying();
     if (result().findings.empty()) {
         s.clean = true;
         s.title = "Nothing to correct";
@@ -228,21 +303,21 @@ ReviewPresenter::Saying ReviewPresenter::saying() const {
     const Finding& f = result().findings[static_cast<std::size_t>(m_finding)];
     s.severity = f.severity;
     s.atS = f.atS;
-    s.title = adviceTitle(f.fault);
+    s.second = f.second;
+    s.title = faultTitle(f);
     s.where = repsText(f.reps) + QString(" of %1 · ").arg(countedReps()) +
               (f.severity == Severity::Clear   ? "clear"
                : f.severity == Severity::Watch ? "seen once, watch it"
                                                : "unsure");
-    for (const auto& rep : result().reps)
-        if (const Measurement* m = rep.find(f.measure); m && std::abs(m->atS - f.atS) < 1e-6) {
-            const Reading r = readingOf(rep, *m);
-            s.why = QString("%1 %2 in rep %3; the standard: %4.").arg(r.title, r.text).arg(rep.index).arg(r.bandText);
-            break;
-        }
-    const auto found = m_advice.find(f.fault);
-    if (found == m_advice.end()) return s;
-    const Advice& a = found->second;
+    const MeasureDef* def = findMeasure(f.measure);
+    if (const Band* band = standard().bandFor(f.measure); def && band)
+        s.why = QString("%1 %2 in %3; the standard: %4.")
+                    .arg(def->title, valueWithPm(f.value, f.pm90, def->unit, m_lengths), repWith(f),
+                         bandText(*band, def->unit));
+    const Counsel counsel = counselFor(f, result(), m_advice);
+    const Advice& a = counsel.advice;
     s.term = text(a.term);
+    s.trace = text(counsel.trace);
     for (const auto& c : a.say) {
         s.say.append(text(c.text));
         s.sayKinds.append(text(c.kind));
@@ -255,15 +330,55 @@ ReviewPresenter::Saying ReviewPresenter::saying() const {
     return s;
 }
 
+QString ReviewPresenter::repWith(const Finding& f) const {
+    const auto& reps = f.second && !result().second->together ? result().second->reps : result().reps;
+    for (const auto& rep : reps)
+        if (const Measurement* m = rep.find(f.measure); m && std::abs(m->atS - f.atS) < 1e-6)
+            return QString("rep %1").arg(rep.index);
+    return repsText(f.reps);
+}
+
+QStringList ReviewPresenter::overTheSet() const {
+    QStringList out;
+    auto number = [&](double v, Unit unit) { return valueText(v, unit, m_lengths); };
+    for (const auto& d : result().drifts) {
+        const MeasureDef* def = findMeasure(d.measure);
+        if (d.moreThanNoise)
+            out.append(QString("%1: %2 in the first third, %3 in the last. It drifts.")
+                           .arg(def->title, number(d.trend.first, def->unit), number(d.trend.last, def->unit)));
+    }
+    if (out.isEmpty())
+        out.append(result().drifts.empty() ? "Five reps or more are needed to tell whether something drifts."
+                                           : "Nothing drifts over the set by more than noise.");
+    for (const auto& l : result().legs) {
+        const MeasureDef* def = findMeasure(l.measure);
+        if (!def) def = findMeasure(l.measure + "_left");
+        if (!def || !l.comparison.moreThanNoise) continue;
+        QString line = QString("%1: left %2, right %3.")
+                           .arg(QString(def->title).remove("Left ").remove("left "), number(l.comparison.left, l.unit),
+                                number(l.comparison.right, l.unit));
+        if (l.comparison.index > 0)
+            line += QString(" Symmetry %1 ±%2 %.")
+                        .arg(std::lround(l.comparison.index))
+                        .arg(static_cast<int>(std::ceil(l.comparison.indexPm)));
+        out.append(line);
+    }
+    if (!result().legs.empty() && std::none_of(result().legs.begin(), result().legs.end(),
+                                               [](const auto& l) { return l.comparison.moreThanNoise; }))
+        out.append("Left and right differ by no more than noise.");
+    return out;
+}
+
 QString ReviewPresenter::findingTitle(int index) const {
-    return index >= 0 && index < findingCount() ? adviceTitle(result().findings[static_cast<std::size_t>(index)].fault)
+    return index >= 0 && index < findingCount() ? faultTitle(result().findings[static_cast<std::size_t>(index)])
                                                 : QString();
 }
 
 QString ReviewPresenter::headline() const {
+    if (result().stop.level == StopAnswer::Level::Stop) return "Stopped for pain; not scored";
     if (result().findings.empty()) return "Clean";
     const Finding& f = result().findings.front();
-    return (f.severity == Severity::Unsure ? "Unsure: " : "") + adviceTitle(f.fault) + " (" + repsText(f.reps) + ")";
+    return (f.severity == Severity::Unsure ? "Unsure: " : "") + faultTitle(f) + " (" + repsText(f.reps) + ")";
 }
 
 double ReviewPresenter::tensionS() const {
@@ -275,28 +390,38 @@ double ReviewPresenter::tensionS() const {
 
 QStringList ReviewPresenter::notes() const {
     QStringList out;
+    if (result().stop.level == StopAnswer::Level::Lighten) out.append(text(result().stop.text));
     for (const auto& w : result().warnings) out.append(text(w));
+    if (const auto& second = result().second; second && second->together)
+        out.append(QString("Second clip %1, lined up by the movement (agreement %2).")
+                       .arg(lagText(second->lagS()))
+                       .arg(second->alignment.agreement, 0, 'f', 2));
     return out;
 }
 
 ReviewPresenter::Curve ReviewPresenter::curve() const {
     Curve c;
     const MeasuredRep& rep = current();
-    const CurveOf source = curveOf(m_measure.toStdString(), result().series);
-    c.title = findMeasure(source.measure)->title;
-    c.unit = findMeasure(source.measure)->unit;
-    c.startS = rep.startS, c.arriveS = rep.arriveS, c.leaveS = rep.leaveS, c.endS = rep.endS;
-    const Track& track = m_set.track;
+    const bool second = measureIsSecond();
+    const Track& shown = track(second);
+    const std::string measure = m_measure.toStdString();
+    const CurveOf source = m_front && isFrontal(shown.view) ? curveOf(measure, *m_front)
+                                                            : curveOf(measure, result().series, leg());
+    const MeasureDef* def = findMeasure(source.measure);
+    c.title = def->title;
+    c.unit = def->unit;
+    auto clock = [&](double t) { return second ? inSecond(t) : t; };
+    c.startS = clock(rep.startS), c.arriveS = clock(rep.arriveS), c.leaveS = clock(rep.leaveS), c.endS = clock(rep.endS);
     auto cut = [&](const MeasuredRep& r, double shift) {
         std::vector<QPointF> points;
-        const std::size_t from = track.sampleAt(r.startS - 0.3), to = track.sampleAt(r.endS + 0.3);
+        const std::size_t from = shown.sampleAt(clock(r.startS) - 0.3), to = shown.sampleAt(clock(r.endS) + 0.3);
         for (std::size_t i = from; i <= to; ++i)
-            if (std::isfinite(source.values[i])) points.emplace_back(track.timesS[i] + shift, source.values[i]);
+            if (std::isfinite(source.values[i])) points.emplace_back(shown.timesS[i] + shift, source.values[i]);
         return points;
     };
     c.points = cut(rep, 0);
     for (const auto& other : result().reps)
-        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other.index))
+        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other.index) && other.leg == rep.leg)
             c.others.push_back(cut(other, rep.bottomS - other.bottomS));
     if (const Band* band = standard().bandFor(source.measure)) {
         c.hasMin = band->min.has_value(), c.hasMax = band->max.has_value();

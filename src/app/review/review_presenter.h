@@ -8,6 +8,7 @@
 #include "app/work/settings.h"
 #include "core/advice/advice.h"
 #include "core/body/outline.h"
+#include "core/measures/front_series.h"
 #include "core/results/set_result.h"
 #include "core/standards/standard.h"
 
@@ -23,7 +24,15 @@ class ReviewPresenter {
     const MeasuredSet& set() const { return m_set; }
     const SetResult& result() const { return m_set.result; }
     const std::vector<Standard>& standards() const { return m_standards; }
-    const Standard& standard() const { return m_standards[m_standard]; }
+    /// The chosen one, with the bands that hold for this set's movement and variation.
+    const Standard& standard() const { return m_standard; }
+    /// "Romanian hinge", "Squat".
+    QString movementTitle() const;
+    /// Whether there is another view, and the track of either one.
+    bool hasSecond() const { return m_set.secondTrack.has_value(); }
+    const Track& track(bool second) const { return second && hasSecond() ? *m_set.secondTrack : m_set.track; }
+    /// Time in the second clip of a moment of the first.
+    double inSecond(double timeS) const;
     /// Judges the set anew; the selection stays. Unknown ids are ignored.
     void chooseStandard(const std::string& id);
     /// A repetition that does not count (a step, a stumble) is left out of the judgement, or taken in again.
@@ -38,6 +47,12 @@ class ReviewPresenter {
     void selectRep(int position);
     const QString& measure() const { return m_measure; }
     void selectMeasure(const QString& id);
+    /// The selected measure was read in the second clip.
+    bool measureIsSecond() const;
+    /// The leg the selected repetition is about: the working one, else the near one.
+    Side leg() const;
+    /// The measure that stands for the depth of a repetition: of this movement and view.
+    QString keyMeasure() const;
     int finding() const { return m_finding; }
     void selectFinding(int index);  ///< also goes to a repetition that shows it, and its measure
 
@@ -56,7 +71,7 @@ class ReviewPresenter {
         QPointF hip, knee;  ///< picture pixels, at the bottom
         QPointF line;       ///< end of the standard's line, drawn from the knee
         bool hasLine = false;
-        QString depth;  ///< "14° below level"
+        QString depth;  ///< "14° below level", "62° of lean", "left leg · 91°"
         Verdict depthVerdict = Verdict::Inside;
         std::vector<Mark> marks;  ///< worst first
         QString spoken;           ///< the whole tile in words, for screen readers and tests
@@ -68,6 +83,7 @@ class ReviewPresenter {
         QString id, title, term, text;
         Unit unit = Unit::Degrees;
         double value = 0, pm90 = 0, confidence = 0, atS = 0;
+        bool second = false;  ///< read in the second clip; atS is that clip's time
         double scaleFrom = 0, scaleTo = 1;
         bool hasMin = false, hasMax = false;
         double min = 0, max = 0;
@@ -90,12 +106,17 @@ class ReviewPresenter {
         QStringList change, prepare;
         QString progress;
         QString unsure;  ///< only for findings that could not be settled: what to film
+        QString trace;   ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
+        bool stop = false;    ///< pain or a red flag: nothing else is said
+        bool second = false;  ///< seen in the second clip
         Severity severity = Severity::Clear;
         double atS = 0;
     };
     int findingCount() const { return static_cast<int>(result().findings.size()); }
     Saying saying() const;
     QString findingTitle(int index) const;
+    /// What changes over the set and between the legs, in sentences; more than noise first.
+    QStringList overTheSet() const;
     /// The first finding in one line, for lists.
     QString headline() const;
     /// Time under tension of the set: the sum over its repetitions, seconds.
@@ -118,17 +139,22 @@ class ReviewPresenter {
   private:
     const MeasuredRep& current() const { return m_set.result.reps[static_cast<std::size_t>(m_rep)]; }
     Reading readingOf(const MeasuredRep& rep, const Measurement& m) const;
-    QString depthText(const Measurement& thigh) const;
+    QString keyText(const MeasuredRep& rep, const Measurement& m) const;
     QString adviceTitle(const std::string& fault) const;
+    QString faultTitle(const Finding& f) const;
+    Saying stopSaying() const;
+    QString repWith(const Finding& f) const;
+    QString bandText(const Band& band, Unit unit) const;
 
     MeasuredSet m_set;
     std::vector<Outline> m_outlines;
     std::vector<Standard> m_standards;
     AdviceBook m_advice;
-    std::size_t m_standard = 0;
+    Standard m_standard;
+    std::optional<FrontSeries> m_front;  ///< of whichever track shows it
     Lengths m_lengths = Lengths::Metric;
     int m_rep = 0, m_finding = 0;
-    QString m_measure = "thigh_angle";
+    QString m_measure;
 };
 
 }  // namespace zevo::app

@@ -76,8 +76,19 @@ ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_u
     m_standards->setObjectName("standards");
     m_standards->setAccessibleName("Standard");
     judged->addWidget(by);
+    m_about = new QPushButton("Set…", this);
+    m_about->setObjectName("aboutSet");
+    m_about->setToolTip("Movement, load, pain, the other view, standards (T)");
+    m_about->setAccessibleName("About this set");
+    m_about->setFocusPolicy(Qt::TabFocus);
     judged->addWidget(m_standards, 1);
+    judged->addWidget(m_about);
     right->addLayout(judged);
+    m_looks = new QLabel(this);
+    m_looks->setObjectName("looksLike");
+    m_looks->setWordWrap(true);
+    m_looks->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+    right->addWidget(m_looks);
     m_notes = new QLabel(this);
     m_notes->setObjectName("notes");
     m_notes->setWordWrap(true);
@@ -93,6 +104,9 @@ ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_u
     right->addWidget(m_scroll, 1);
     middle->addLayout(right, 5);
 
+    m_panel = new SetPanel(this);
+    connect(m_about, &QPushButton::clicked, m_panel, &SetPanel::toggle);
+    connect(m_looks, &QLabel::linkActivated, this, &ReviewView::movementProposed);
     connect(m_strip, &RepStrip::chosen, this, &ReviewView::chooseRep);
     connect(m_stage, &Stage::moved, this, [this](double t) {
         m_plot->setCursor(t);
@@ -130,6 +144,7 @@ void ReviewView::buildTransport(QBoxLayout* into) {
     m_loop->setCheckable(true);
     m_figure = button("skeleton", "Show all tracked points (K)", &ReviewView::toggleSkeleton);
     m_figure->setCheckable(true);
+    m_other = button("otherView", "The other view (V)", &ReviewView::otherView);
     m_clock = new QLabel(this);
     m_clock->setObjectName("clock");
     m_clock->setProperty("kind", "faint");
@@ -146,6 +161,7 @@ void ReviewView::setTheme(const Theme& theme) {
     m_card->setTheme(theme);
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
+    m_panel->setTheme(theme);
     m_back->setIcon(icon("frame-back", theme.ink));
     m_on->setIcon(icon("frame-on", theme.ink));
     refreshTransport();
@@ -159,25 +175,59 @@ void ReviewView::setLengths(Lengths lengths) {
 
 void ReviewView::setSet(const LoadedSet& set) {
     const Lengths lengths = hasSet() ? m_set.presenter->lengths() : set.presenter->lengths();
+    // The same set measured anew keeps what can be undone.
+    if (!hasSet() || m_set.id != set.id) m_undo->clear();
     m_set = set;
     m_set.presenter->setLengths(lengths);
-    m_undo->clear();
     m_standards->clear();
     for (const auto& s : presenter().standards()) {
         m_standards->addItem(QString::fromStdString(s.title), QString::fromStdString(s.id));
         m_standards->setItemData(m_standards->count() - 1, QString::fromStdString(s.reason), Qt::ToolTipRole);
     }
-    const auto& clip = presenter().result().clip;
-    m_stage->open(set.viewingPath, set.frameTimesS, {clip.width, clip.height}, set.missing);
+    openView(false);
     refreshAll();
     showMoment();
+}
+
+void ReviewView::openView(bool second) {
+    m_second = second && presenter().hasSecond();
+    if (m_second) {
+        const ClipFacts& clip = presenter().result().second->clip;
+        m_stage->open(m_set.secondPath, m_set.secondTimesS, {clip.width, clip.height}, m_set.secondMissing);
+    } else {
+        const ClipFacts& clip = presenter().result().clip;
+        m_stage->open(m_set.viewingPath, m_set.frameTimesS, {clip.width, clip.height}, m_set.missing);
+    }
+}
+
+void ReviewView::goTo(double timeS, bool second) {
+    if (second != m_second) openView(second);
+    m_stage->goTo(timeS);
+}
+
+double ReviewView::repTime(double timeS) const {
+    return m_second ? presenter().inSecond(timeS) : timeS;
+}
+
+void ReviewView::otherView() {
+    if (!hasSet() || !presenter().hasSecond()) return;
+    const double shift = presenter().inSecond(0);
+    const double moment = m_second ? m_stage->timeS() - shift : m_stage->timeS() + shift;
+    m_stage->setPlaying(false);
+    goTo(moment, !m_second);
+    refreshRep();
 }
 
 void ReviewView::refreshAll() {
     m_strip->setTiles(presenter().tiles());
     m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(presenter().standard().id)));
     m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
-    QStringList notes = presenter().notes();
+    m_panel->setSet(m_set);
+    const QString looks = QString::fromStdString(presenter().result().looksLike);
+    m_looks->setVisible(!looks.isEmpty());
+    m_looks->setText(QString("This looks like a %1, not a %2. <a href=\"%1\">Measure it as a %1</a>")
+                         .arg(looks, presenter().movementTitle().toLower()));
+    QStringList notes = presenter().notes() + m_set.refusedStandards;
     if (!m_set.client.consent) notes.prepend("Consent to be filmed is not recorded for this client.");
     m_notes->setText(notes.join("\n"));
     m_notes->setVisible(!notes.isEmpty());
@@ -187,14 +237,14 @@ void ReviewView::refreshAll() {
 void ReviewView::refreshRep() {
     const auto& reps = presenter().result().reps;
     m_strip->setCurrent(presenter().rep());
-    m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount());
+    m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount(), presenter().overTheSet());
     m_column->setReadings(presenter().readings(), presenter().measure(), presenter().lengths());
     m_plot->setCurve(presenter().curve(), presenter().lengths());
     std::vector<std::pair<double, double>> spans;
-    for (const auto& r : reps) spans.emplace_back(r.startS, r.endS);
+    for (const auto& r : reps) spans.emplace_back(repTime(r.startS), repTime(r.endS));
     m_stage->setSpans(spans, presenter().rep());
     const auto& rep = reps[static_cast<std::size_t>(presenter().rep())];
-    m_stage->setLoop(m_stage->isLooping(), rep.startS - 0.3, rep.endS + 0.3);
+    m_stage->setLoop(m_stage->isLooping(), repTime(rep.startS) - 0.3, repTime(rep.endS) + 0.3);
     m_plot->setCursor(m_stage->timeS());
     refreshOverlay();
     refreshTransport();
@@ -202,14 +252,19 @@ void ReviewView::refreshRep() {
 
 void ReviewView::refreshOverlay() {
     if (!hasSet()) return;
-    const Track& track = presenter().set().track;
+    const Track& track = presenter().track(m_second);
     const std::size_t sample = track.sampleAt(m_stage->timeS());
     const std::string measure = presenter().measure().toStdString();
     QString text;
+    bool here = !m_second;  // the measure belongs to the clip that is shown
     for (const auto& r : presenter().readings())
-        if (r.id == presenter().measure())
-            text = std::abs(r.atS - m_stage->timeS()) < 0.5 / track.rate ? r.text : QString();
-    m_stage->setOverlay(overlayFor(measure, track, sample, presenter().standard().bandFor(measure)), text);
+        if (r.id == presenter().measure()) {
+            here = r.second == m_second;
+            if (here && std::abs(r.atS - m_stage->timeS()) < 0.5 / track.rate) text = r.text;
+        }
+    m_stage->setOverlay(here ? overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
+                             : Overlay{},
+                        text);
     m_stage->setSkeleton(m_skeleton ? skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
     m_clock->setText(QString("%1 s · frame %2 of %3")
                          .arg(m_stage->timeS(), 0, 'f', 2)
@@ -224,6 +279,9 @@ void ReviewView::refreshTransport() {
     m_loop->setIcon(icon("loop", m_loop->isChecked() ? m_theme.onAccent : m_theme.ink));
     m_figure->setChecked(m_skeleton);
     m_figure->setIcon(icon("figure", m_skeleton ? m_theme.onAccent : m_theme.ink));
+    m_other->setVisible(hasSet() && presenter().hasSecond());
+    if (hasSet() && presenter().hasSecond())
+        m_other->setText(QString::fromStdString(viewName(presenter().track(!m_second).view)));
     if (hasSet()) {
         const int rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())].index;
         m_leaveOut->setText(QString(presenter().isLeftOut(rep) ? "Count rep %1 again" : "Leave out rep %1").arg(rep));
@@ -235,8 +293,8 @@ void ReviewView::chooseRep(int position) {
     m_set.presenter->selectRep(position);
     refreshRep();
     for (const auto& r : presenter().readings())
-        if (r.id == presenter().measure()) return m_stage->goTo(r.atS);
-    m_stage->goTo(presenter().result().reps[static_cast<std::size_t>(presenter().rep())].bottomS);
+        if (r.id == presenter().measure()) return goTo(r.atS, r.second);
+    goTo(presenter().result().reps[static_cast<std::size_t>(presenter().rep())].bottomS, false);
 }
 
 void ReviewView::chooseFinding(int index) {
@@ -251,7 +309,8 @@ void ReviewView::chooseMeasure(const QString& id) {
     m_set.presenter->selectMeasure(id);
     refreshRep();
     for (const auto& r : presenter().readings())
-        if (r.id == id) m_stage->goTo(r.atS);
+        if (r.id == id) goTo(r.atS, r.second);
+    refreshRep();
 }
 
 void ReviewView::showMoment() {
@@ -259,7 +318,9 @@ void ReviewView::showMoment() {
     if (presenter().findingCount() > 0) m_set.presenter->selectFinding(presenter().finding());
     refreshRep();
     m_stage->setPlaying(false);
-    m_stage->goTo(presenter().saying().atS);
+    const auto saying = presenter().saying();
+    goTo(saying.atS, saying.second);
+    refreshRep();
 }
 
 void ReviewView::togglePlay() {
@@ -276,7 +337,7 @@ void ReviewView::nextSpeed() {
 
 void ReviewView::toggleLoop() {
     const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
-    m_stage->setLoop(!m_stage->isLooping(), rep.startS - 0.3, rep.endS + 0.3);
+    m_stage->setLoop(!m_stage->isLooping(), repTime(rep.startS) - 0.3, repTime(rep.endS) + 0.3);
     refreshTransport();
 }
 
@@ -332,6 +393,9 @@ void ReviewView::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_W: m_card->otherWords(); break;
         case Qt::Key_C: m_card->showPart(SayCard::Part::Change); break;
         case Qt::Key_P: m_card->showPart(SayCard::Part::Prepare); break;
+        case Qt::Key_F: m_card->showPart(SayCard::Part::Set); break;
+        case Qt::Key_T: m_panel->toggle(); break;
+        case Qt::Key_V: otherView(); break;
         case Qt::Key_Q: m_card->showPart(SayCard::Part::Progress); break;
         case Qt::Key_Return:
         case Qt::Key_Enter: showMoment(); break;

@@ -7,6 +7,7 @@
 #include "app/review/reading_column.h"
 #include "app/review/rep_strip.h"
 #include "app/review/say_card.h"
+#include "app/review/set_panel.h"
 #include "app/review/stage.h"
 #include "app/work/set_work.h"
 
@@ -36,6 +37,9 @@ class ReviewView : public QWidget {
     SayCard* card() const { return m_card; }
     ReadingColumn* column() const { return m_column; }
     CurvePlot* plot() const { return m_plot; }
+    SetPanel* panel() const { return m_panel; }
+    /// Whether the stage shows the second clip.
+    bool showsSecond() const { return m_second; }
     const ReviewPresenter& presenter() const { return *m_set.presenter; }
 
   public slots:
@@ -47,6 +51,8 @@ class ReviewView : public QWidget {
     void nextSpeed();
     void toggleLoop();
     void toggleSkeleton();
+    /// The other view of the set, at the same moment when both were filmed at once.
+    void otherView();
     /// With undo.
     void chooseStandard(const QString& id);
     void toggleLeftOut();
@@ -54,6 +60,7 @@ class ReviewView : public QWidget {
   signals:
     void standardChosen(const QString& id);
     void leftOutChanged(int rep, bool out);
+    void movementProposed(const QString& family);  ///< the coach agrees with what it looks like
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
@@ -68,11 +75,14 @@ class ReviewView : public QWidget {
     void refreshRep();
     void refreshOverlay();
     void refreshTransport();
+    void openView(bool second);
+    void goTo(double timeS, bool second);
+    double repTime(double timeS) const;  ///< of the first clip's clock in the clock of the clip shown
 
     Theme m_theme = lightTheme();
     LoadedSet m_set;
     QUndoStack* m_undo;
-    bool m_skeleton = false;
+    bool m_skeleton = false, m_second = false;
     RepStrip* m_strip;
     Stage* m_stage;
     SayCard* m_card;
@@ -80,8 +90,9 @@ class ReviewView : public QWidget {
     QScrollArea* m_scroll;
     CurvePlot* m_plot;
     QComboBox* m_standards;
-    QLabel *m_clock, *m_notes;
-    QPushButton *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
+    SetPanel* m_panel;
+    QLabel *m_clock, *m_notes, *m_looks;
+    QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
 };
 
 }  // namespace zevo::app

@@ -77,12 +77,14 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     why->addWidget(m_why, 1);
     why->addWidget(m_moment, 0, Qt::AlignTop);
     column->addLayout(why);
+    m_trace = label(this, "trace", 13, false, true);
+    column->addWidget(m_trace);
 
     auto* tabs = new QHBoxLayout;
     tabs->setSpacing(0);
-    static const char* const kNames[] = {"Change", "Prepare", "When clean"};
-    static const char* const kKeys[] = {"C", "P", "Q"};
-    for (int i = 0; i < 3; ++i) {
+    static const char* const kNames[] = {"Change", "Prepare", "When clean", "Over the set"};
+    static const char* const kKeys[] = {"C", "P", "Q", "F"};
+    for (int i = 0; i < 4; ++i) {
         auto* b = new QPushButton(kNames[i], this);
         b->setObjectName(QString("tab%1").arg(i));
         b->setProperty("kind", "tab");
@@ -115,7 +117,8 @@ void SayCard::setTheme(const Theme& theme) {
     update();
 }
 
-void SayCard::setSaying(const ReviewPresenter::Saying& saying, int index, int count) {
+void SayCard::setSaying(const ReviewPresenter::Saying& saying, int index, int count, const QStringList& set) {
+    m_set = set;
     if (saying.title != m_saying.title) m_wording = 0;
     m_saying = saying;
     m_index = index;
@@ -156,10 +159,13 @@ void SayCard::fill() {
     m_words->setToolTip(
         QString("Say it in other words (W). This one is %1.").arg(kindWord(m_saying.sayKinds.value(wording))));
     m_why->setText(m_saying.why);
-    m_moment->setVisible(!m_saying.clean);
-    for (int i = 0; i < 3; ++i) m_tabs[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(m_part) == i);
+    m_trace->setText(m_saying.trace.isEmpty() ? QString() : "Likely: " + m_saying.trace + ".");
+    m_trace->setVisible(!m_saying.trace.isEmpty());
+    m_moment->setVisible(!m_saying.clean && !m_saying.stop);
+    for (int i = 0; i < 4; ++i) m_tabs[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(m_part) == i);
     const QStringList lines = m_part == Part::Change    ? m_saying.change
                               : m_part == Part::Prepare ? m_saying.prepare
+                              : m_part == Part::Set     ? m_set
                                                         : QStringList{m_saying.progress};
     QStringList dotted;
     for (const QString& l : lines) dotted.append((lines.size() > 1 ? QString(QChar(0x2013)) + " " : QString()) + l);

@@ -16,9 +16,10 @@ class SayCard : public QFrame {
   public:
     explicit SayCard(QWidget* parent = nullptr);
     void setTheme(const Theme& theme);
-    void setSaying(const ReviewPresenter::Saying& saying, int index, int count);
+    /// `set`: what changes over the set, sentences.
+    void setSaying(const ReviewPresenter::Saying& saying, int index, int count, const QStringList& set);
 
-    enum class Part { Change, Prepare, Progress };
+    enum class Part { Change, Prepare, Progress, Set };
     void showPart(Part part);
     /// The next wording of the same cue.
     void otherWords();
@@ -36,11 +37,12 @@ class SayCard : public QFrame {
 
     Theme m_theme = lightTheme();
     ReviewPresenter::Saying m_saying;
+    QStringList m_set;
     int m_index = 0, m_count = 0, m_wording = 0;
     Part m_part = Part::Change;
-    QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position;
+    QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position, *m_trace;
     QPushButton *m_previous, *m_next, *m_words, *m_moment;
-    std::array<QPushButton*, 3> m_tabs{};
+    std::array<QPushButton*, 4> m_tabs{};
 };
 
 }  // namespace zevo::app

@@ -11,9 +11,34 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QStackedWidget>
+#include <QUndoCommand>
 #include <QUndoStack>
 
+#include "analysis/data_files.h"
+#include "core/results/result_json.h"
+
 namespace zevo::app {
+namespace {
+
+const char* const kVideos =
+    "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
+
+}  // namespace
+
+/// What the coach says of a set, changed with undo.
+class MainWindow::ContextChange : public QUndoCommand {
+  public:
+    ContextChange(MainWindow* window, SetContext from, SetContext to)
+        : m_window(window), m_from(std::move(from)), m_to(std::move(to)) {
+        setText("change to the set");
+    }
+    void undo() override { m_window->applyContext(m_from); }
+    void redo() override { m_window->applyContext(m_to); }
+
+  private:
+    MainWindow* m_window;
+    SetContext m_from, m_to;
+};
 
 MainWindow::MainWindow(store::Library library)
     : m_library(std::move(library)), m_settings(loadSettings(m_library.folder())), m_undo(new QUndoStack(this)) {
@@ -59,6 +84,24 @@ MainWindow::MainWindow(store::Library library)
     connect(&m_runner, &JobRunner::progressed, m_busy, &BusyView::setProgress);
     connect(m_review, &ReviewView::standardChosen, this, &MainWindow::saveJudgement);
     connect(m_review, &ReviewView::leftOutChanged, this, &MainWindow::saveLeftOut);
+    connect(m_review, &ReviewView::movementProposed, this, &MainWindow::takeProposal);
+    SetPanel* panel = m_review->panel();
+    connect(panel, &SetPanel::contextChosen, this, [this](const SetContext& context) {
+        m_undo->push(new ContextChange(this, m_review->set().context, context));
+    });
+    connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
+    connect(panel, &SetPanel::secondRemoved, this, [this] { changeSecond([](auto& second) { second.reset(); }); });
+    connect(panel, &SetPanel::nudged, this,
+            [this](double byS) { changeSecond([byS](auto& second) { second->nudgeS += byS; }); });
+    connect(panel, &SetPanel::togetherChosen, this,
+            [this](bool together) { changeSecond([together](auto& second) { second->together = together; }); });
+    connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);
+    connect(panel, &SetPanel::exportWanted, this, &MainWindow::chooseExport);
+    connect(m_home, &HomeView::movementChosen, this, [this](const QString& movement, const QString& variation) {
+        m_settings.movement = movement;
+        m_settings.variation = variation;
+        saveSettings(m_library.folder(), m_settings);
+    });
     auto refreshUndo = [this] {
         m_undoButton->setEnabled(m_undo->canUndo());
         m_undoButton->setToolTip(m_undo->canUndo() ? "Undo the " + m_undo->undoText() + " (Ctrl+Z)"
@@ -156,9 +199,7 @@ void MainWindow::goHome() {
 
 void MainWindow::chooseClip() {
     if (isWorking()) return;
-    const QString path = QFileDialog::getOpenFileName(
-        this, "Open clip", {},
-        "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)");
+    const QString path = QFileDialog::getOpenFileName(this, "Open clip", {}, kVideos);
     if (!path.isEmpty()) openClip(path);
 }
 
@@ -168,11 +209,90 @@ void MainWindow::openClip(const QString& path) {
     if (m_pages->currentWidget() == m_review && m_review->hasSet()) m_home->selectClient(m_review->set().client.id);
     const auto client = m_home->clientForClip();
     if (!client) return;
-    const QString standard =
-        m_review->hasSet() ? QString::fromStdString(m_review->presenter().standard().id) : QString();
-    const ImportRequest request{m_library.folder(), path, "squat", standard, m_settings.model, *client};
+    const bool sameMovement = m_review->hasSet() && m_review->set().context.movement.id == m_settings.movement.toStdString();
+    const QString standard = sameMovement ? QString::fromStdString(m_review->presenter().standard().id) : QString();
+    const ImportRequest request{m_library.folder(),   path,     m_settings.movement, m_settings.variation,
+                                standard,             m_settings.model, *client,     0};
     run("Measuring " + QFileInfo(path).fileName(),
         [request](const auto& cancel, const auto& progress) { return importClip(request, cancel, progress); });
+}
+
+void MainWindow::applyContext(const SetContext& context) {
+    const store::SetId id = m_review->set().id;
+    if (auto done = m_library.updateContext(id, context); !done)
+        return showNotice(QString::fromStdString(done.error().message));
+    openSet(id);
+}
+
+void MainWindow::takeProposal(const QString& family) {
+    SetContext context = m_review->set().context;
+    const auto movement = analysis::loadMovement(family == "lunge" ? "split-squat" : family.toStdString());
+    if (!movement) return;
+    context.movement = *movement;
+    context.variation.clear();
+    m_undo->push(new ContextChange(this, m_review->set().context, context));
+}
+
+void MainWindow::chooseSecondClip(bool together) {
+    if (isWorking()) return;
+    const QString path = QFileDialog::getOpenFileName(this, "Add the other view", {}, kVideos);
+    if (!path.isEmpty()) addSecondClip(path, together);
+}
+
+void MainWindow::addSecondClip(const QString& path, bool together) {
+    if (isWorking() || !m_review->hasSet()) return;
+    run("Measuring " + QFileInfo(path).fileName(),
+        [folder = m_library.folder(), id = m_review->set().id, path, together, model = m_settings.model](
+            const auto& cancel, const auto& progress) {
+            return app::addSecondClip(folder, id, path, together, model, cancel, progress);
+        });
+}
+
+void MainWindow::changeSecond(const std::function<void(std::optional<store::SecondClip>&)>& change) {
+    if (isWorking() || !m_review->set().second) return;
+    std::optional<store::SecondClip> second = m_review->set().second;
+    change(second);
+    const store::SetId id = m_review->set().id;
+    if (auto done = m_library.setSecondClip(id, second); !done)
+        return showNotice(QString::fromStdString(done.error().message));
+    openSet(id);
+}
+
+void MainWindow::chooseStandardFile() {
+    const QString path = QFileDialog::getOpenFileName(this, "Import a standard", {}, "Standards (*.json);;All files (*)");
+    if (!path.isEmpty()) importStandard(path);
+}
+
+void MainWindow::importStandard(const QString& path) {
+    const auto taken = analysis::importStandard(path.toStdString(), ownStandards(m_library.folder()).toStdString());
+    if (!taken) return showNotice(QString::fromStdString(taken.error().message) + " Nothing was changed.");
+    showNotice(QString("The standard “%1” can be chosen now.").arg(QString::fromStdString(taken->title)));
+    if (!m_review->hasSet()) return;
+    if (analysis::judges(*taken, m_review->set().context.movement)) {
+        const auto& p = m_review->presenter();
+        (void)m_library.updateJudgement(m_review->set().id, QString::fromStdString(taken->id), p.countedReps(),
+                                        p.headline(), QByteArray::fromStdString(toJson(p.result())));
+    }
+    openSet(m_review->set().id);
+}
+
+void MainWindow::chooseExport() {
+    if (!m_review->hasSet()) return;
+    const Standard& shown = m_review->presenter().standard();
+    const QString path = QFileDialog::getSaveFileName(this, "Export the standard",
+                                                      QString::fromStdString(shown.id) + ".json", "Standards (*.json)");
+    if (!path.isEmpty()) exportStandard(path);
+}
+
+void MainWindow::exportStandard(const QString& path) {
+    if (!m_review->hasSet()) return;
+    // Whole, with the bands of every variation.
+    for (const Standard& s : m_review->presenter().standards())
+        if (s.id == m_review->presenter().standard().id) {
+            const auto done = analysis::writeTextFile(path.toStdString(), standardJson(s));
+            showNotice(done ? "Written to " + path + ". Give it another id in the file to import it as your own."
+                            : QString::fromStdString(done.error().message));
+        }
 }
 
 void MainWindow::openSet(store::SetId id) {
@@ -216,7 +336,7 @@ void MainWindow::showSet(const LoadedSet& set) {
     set.presenter->setLengths(m_settings.lengths);
     m_review->setSet(set);
     m_pages->setCurrentWidget(m_review);
-    describeSet();
+    saveJudgement();  // the record follows what is shown, also after another movement or pain was chosen
     m_toHome->show();
     m_open->show();
     m_review->setFocus();
@@ -226,8 +346,11 @@ void MainWindow::describeSet() {
     const LoadedSet& set = m_review->set();
     const SetResult& r = set.presenter->result();
     m_title->setText(set.client.name.isEmpty() ? "(no name)" : set.client.name);
-    m_subtitle->setText(QString("Squat · %1 view, %2 side to the camera · %3 · %4 · %5")
-                            .arg(QString::fromStdString(viewName(r.view)), QString::fromStdString(sideName(r.near)),
+    QString view = QString::fromStdString(viewName(r.view)) + " view";
+    if (r.view == ViewKind::Side) view += ", " + QString::fromStdString(sideName(r.near)) + " side to the camera";
+    if (r.second) view += " and " + QString::fromStdString(viewName(r.second->view)) + " view";
+    m_subtitle->setText(QString("%1 · %2 · %3 · %4 · %5")
+                            .arg(set.presenter->movementTitle(), view,
                                  QString("%1 %2, %3 s under tension")
                                      .arg(set.presenter->countedReps())
                                      .arg(set.presenter->countedReps() == 1 ? "rep" : "reps")

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QMainWindow>
+#include <functional>
 #include <optional>
 
 #include "app/home/home_view.h"
@@ -30,6 +31,10 @@ class MainWindow : public QMainWindow {
     /// Measures a clip for the client chosen in the list.
     void openClip(const QString& path);
     void openSet(store::SetId id);
+    /// Adds the other view to the set shown.
+    void addSecondClip(const QString& path, bool together);
+    void importStandard(const QString& path);
+    void exportStandard(const QString& path);
     void goHome();
 
     HomeView* home() const { return m_home; }
@@ -40,6 +45,7 @@ class MainWindow : public QMainWindow {
     QWidget* currentView() const;
     bool isWorking() const { return m_runner.isRunning(); }
     const Settings& settings() const { return m_settings; }
+    QString libraryFolder() const { return m_library.folder(); }
 
   public slots:
     void chooseClip();
@@ -54,6 +60,13 @@ class MainWindow : public QMainWindow {
     void resizeEvent(QResizeEvent*) override;
 
   private:
+    class ContextChange;
+    void applyContext(const SetContext& context);
+    void takeProposal(const QString& family);
+    void chooseSecondClip(bool together);
+    void chooseStandardFile();
+    void chooseExport();
+    void changeSecond(const std::function<void(std::optional<store::SecondClip>&)>& change);
     using Loader = std::function<Result<LoadedSet>(const std::atomic<bool>&, const analysis::OnProgress&)>;
     void run(const QString& title, Loader loader);
     void showSet(const LoadedSet& set);

@@ -1,8 +1,10 @@
 #pragma once
 
 #include <QString>
+#include <QStringList>
 #include <atomic>
 #include <memory>
+#include <optional>
 
 #include "analysis/analyse_clip.h"
 #include "app/review/review_presenter.h"
@@ -22,12 +24,19 @@ struct LoadedSet {
     QString viewingPath;  ///< the clip, or the copy that is quick to jump about in; empty when the video is not there
     QString missing;      ///< why there is no video, in plain words
     std::vector<double> frameTimesS;
+    /// The other view, where there is one.
+    std::optional<store::SecondClip> second;
+    QString secondPath, secondMissing;
+    std::vector<double> secondTimesS;
+    SetContext context;
+    QStringList refusedStandards;  ///< own files that cannot be used, a sentence each
     std::shared_ptr<ReviewPresenter> presenter;
 };
 
 struct ImportRequest {
-    QString libraryFolder, clipPath, movement = "squat", standard, model = "full";
+    QString libraryFolder, clipPath, movement = "squat", variation, standard, model = "full";
     store::ClientId client{};
+    double loadShare = 0;
 };
 
 /// Measures a clip and writes it to the client's record. Errors are sentences for the coach; nothing is kept then.
@@ -37,6 +46,14 @@ Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<boo
 /// Shows a recorded set again: no network runs, the video is only looked for.
 Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, const std::atomic<bool>& cancel,
                           const analysis::OnProgress& progress);
+
+/// Measures another view of a recorded set and joins it to the record. Errors leave the set as it was.
+Result<LoadedSet> addSecondClip(const QString& libraryFolder, store::SetId id, const QString& clipPath, bool together,
+                                const QString& model, const std::atomic<bool>& cancel,
+                                const analysis::OnProgress& progress);
+
+/// Where the coach's own standards lie.
+QString ownStandards(const QString& libraryFolder);
 
 /// Makes the demo library: the scenario's clients, clips and measured sets. Returns the set to show first.
 /// What is already there is left as it is.

@@ -5,6 +5,8 @@
 #include <QStringList>
 #include <cmath>
 
+#include "core/advice/reasoning.h"
+
 namespace zevo::app {
 namespace {
 
@@ -22,6 +24,7 @@ Shown shownAs(Unit unit, Lengths lengths) {
         case Unit::Seconds: return {1, 1, " s"};
         case Unit::Milliseconds: return {1, 0, " ms"};
         case Unit::Share: return {100, 0, " %"};
+        case Unit::MetresPerSecond: return us ? Shown{1 / 0.3048, 1, " ft/s"} : Shown{1, 2, " m/s"};
         case Unit::MetresPerSecond2: break;
     }
     return us ? Shown{1 / 0.3048, 0, " ft/s²"} : Shown{1, 1, " m/s²"};
@@ -42,6 +45,8 @@ Settings loadSettings(const QString& folder) {
     s.dark = file.value("dark", s.dark).toBool();
     s.lengths = file.value("us_units", false).toBool() ? Lengths::Us : Lengths::Metric;
     s.model = file.value("model", s.model).toString();
+    s.movement = file.value("movement", s.movement).toString();
+    s.variation = file.value("variation", s.variation).toString();
     if (s.model != "lite" && s.model != "heavy") s.model = "full";
     return s;
 }
@@ -52,6 +57,8 @@ void saveSettings(const QString& folder, const Settings& s) {
     file.setValue("dark", s.dark);
     file.setValue("us_units", s.lengths == Lengths::Us);
     file.setValue("model", s.model);
+    file.setValue("movement", s.movement);
+    file.setValue("variation", s.variation);
 }
 
 QString valueText(double value, Unit unit, Lengths lengths) {
@@ -77,18 +84,13 @@ QString statureText(double cm, Lengths lengths) {
     return QString("%1 ft %2 in").arg(inches / 12).arg(inches % 12);
 }
 
+QString lagText(double lagS) {
+    // A clip that was switched on later shows every moment earlier on its own clock.
+    return QString("begun %1 s %2").arg(std::abs(lagS), 0, 'f', 2).arg(lagS < 0 ? "later" : "earlier");
+}
+
 QString repsText(const std::vector<int>& reps) {
-    QStringList parts;
-    for (std::size_t i = 0; i < reps.size();) {
-        std::size_t j = i;
-        while (j + 1 < reps.size() && reps[j + 1] == reps[j] + 1) ++j;
-        parts.append(
-            j == i
-                ? QString::number(reps[i])
-                : QString("%1%2%3").arg(reps[i]).arg(j == i + 1 ? QString(", ") : QString(QChar(0x2013))).arg(reps[j]));
-        i = j + 1;
-    }
-    return (reps.size() == 1 ? "rep " : "reps ") + parts.join(", ");
+    return QString::fromStdString(repsInWords(reps));
 }
 
 }  // namespace zevo::app

@@ -12,7 +12,8 @@ enum class Lengths { Metric, Us };
 struct Settings {
     bool dark = false;
     Lengths lengths = Lengths::Metric;
-    QString model = "full";  ///< lite, full or heavy
+    QString model = "full";                   ///< lite, full or heavy
+    QString movement = "squat", variation;    ///< what the next clip is measured as
 };
 
 Settings loadSettings(const QString& libraryFolder);
@@ -24,6 +25,8 @@ QString valueText(double value, Unit unit, Lengths lengths);
 QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths);
 /// Stature in the coach's units: "178 cm", "5 ft 10 in".
 QString statureText(double cm, Lengths lengths);
+/// When the second clip of a set was switched on: "begun 0.34 s later".
+QString lagText(double lagS);
 /// A list of repetition numbers: "reps 3–6", "rep 2", "reps 1, 4".
 QString repsText(const std::vector<int>& reps);
 

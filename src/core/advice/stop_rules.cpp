@@ -20,7 +20,7 @@ const std::vector<RedFlag>& redFlags() {
                                           {"surgery", "Recent surgery"},
                                           {"fall", "Injury in a fall"},
                                           {"pregnancy", "Pregnancy"},
-                                          {"dizziness", "Dizziness or chest symptoms"}};
+                                          {"dizziness", "Dizziness, chest symptoms"}};
     return all;
 }
 

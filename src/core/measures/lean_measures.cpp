@@ -11,9 +11,9 @@ using L = Landmark;
 
 /// Middle of the foot, where a squat is balanced by default; hips-back schools stand further back.
 constexpr double kAimWhole = 0.5, kAimBack = 0.4;
-/// What lengths, arms and the model itself leave open, degrees: lengths 5 % wrong turn the answer by 2–3°
+/// What lengths, arms and the model itself leave open, degrees: lengths 3 % wrong turn the answer by up to 5°
 /// (tests/core/test_balance), the arms' place as much.
-constexpr double kModelPm = 4.0;
+constexpr double kModelPm = 5.0;
 
 std::optional<Reading> beyondNeeded(const MeasureInput& in, double aim, std::optional<double> shinLimit) {
     if (!in.balance) return std::nullopt;
@@ -73,11 +73,14 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
     return reading(meanAround(in.legSeries().thighAngle, at, 1), bottom->pm90, at);
 }
 
-/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs.
+/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs. A client
+/// whose feet leave the floor before the thighs are near level has no depth to be past: there the feet are the fault.
 std::optional<Reading> depthPastControl(const MeasureInput& in) {
+    constexpr double kNearLevelDeg = 10;
     const auto usable = usableDepth(in), bottom = thighAngleAtBottom(in);
     if (!usable || !bottom) return std::nullopt;
-    return reading(std::max(0.0, usable->value - bottom->value), 5.0, usable->sample);
+    const double past = usable->value > kNearLevelDeg ? 0 : usable->value - bottom->value;
+    return reading(std::max(0.0, past), 5.0, usable->sample);
 }
 
 }  // namespace

@@ -11,7 +11,9 @@ using L = Landmark;
 
 std::optional<Reading> duration(const MeasureInput& in, std::size_t from, std::size_t to) {
     const double v = static_cast<double>(to - from) / in.track.rate;
-    return reading(v, std::max(0.22, 0.12 * v), from);  // where slow movement begins is a matter of definition
+    // Where slow movement begins is a matter of definition, and from the front the sinking alone shows it.
+    const bool fromSide = in.track.view == ViewKind::Side;
+    return reading(v, fromSide ? std::max(0.22, 0.12 * v) : std::max(0.45, 0.2 * v), from);
 }
 std::optional<Reading> thereTime(const MeasureInput& in) {
     return duration(in, in.rep.start, in.rep.arrive);

@@ -52,12 +52,16 @@ Alignment alignCourses(const Course& first, const Course& second) {
     for (long shift = -static_cast<long>(a.size()); shift <= static_cast<long>(b.size()); ++shift)
         if (const double w = worth(shift); w > best) best = w, bestShift = shift;
     if (best <= -2) return {};
+    // The weight only chose among like peaks; the peak itself is the correlation's own.
     std::size_t shared = 0;
+    auto pure = [&](long shift) { return correlation(a, b, shift, shared); };
+    for (long step : {1L, -1L})
+        while (pure(bestShift + step) > pure(bestShift)) bestShift += step;
     out.agreement = correlation(a, b, bestShift, shared);
     out.overlapS = static_cast<double>(shared) / kRate;
-    const double before = worth(bestShift - 1), after = worth(bestShift + 1);
-    const double curve = before - 2 * best + after;
-    const double between = curve < -1e-12 && before > -2 && after > -2 ? 0.5 * (before - after) / curve : 0;
+    const double before = pure(bestShift - 1), after = pure(bestShift + 1);
+    const double curve = before - 2 * out.agreement + after;
+    const double between = curve < -1e-12 ? 0.5 * (before - after) / curve : 0;
     // a[i] at first.front + i / rate shows what b[i + shift] shows.
     out.lagS = second.timesS.front() - first.timesS.front() + (static_cast<double>(bestShift) + between) / kRate;
     return out;

@@ -71,6 +71,8 @@ void warnAbout(MeasuredSet& set, double level) {
         case ViewKind::Rear:
             warn("Seen from the " + std::string(t.view == ViewKind::Front ? "front" : "back") +
                  ": depth, trunk and heels need a side view.");
+            warn("Whether one hip drops cannot be read surely from a picture (±13°): look yourself, or tape both hip "
+                 "bones.");
             break;
         case ViewKind::FootEnd:
             warn("Seen from the foot end: the height of the hips and the times need a side view.");
@@ -149,6 +151,27 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
 
 }  // namespace
 
+namespace {
+
+/// What a set without a repetition of the chosen movement looks like instead; empty when nothing fits.
+std::string otherFamily(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
+    using Way = std::pair<Family, Drive>;
+    for (const auto& [family, drive] : {Way{Family::Squat, Drive::Sinking}, Way{Family::Hinge, Drive::Folding},
+                                        Way{Family::Bridge, Drive::HipRise}}) {
+        if (family == context.movement.family) continue;
+        Context as = context.context;
+        as.family = family, as.drive = drive;
+        const auto track = buildTrack(frames, clip.width, clip.height, as);
+        if (!track) continue;
+        const Series series = computeSeries(*track);
+        const std::string looks = looksLike(*track, series, findReps(*track, series));
+        if (looks == familyName(family) || (looks == "lunge" && family == Family::Squat)) return looks;
+    }
+    return {};
+}
+
+}  // namespace
+
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
     Context seen = context.context;
     seen.family = context.movement.family;
@@ -176,10 +199,16 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
 
     const double level = levelDoubt(t, r.series);
     auto reps = findReps(t, r.series);
-    if (reps.empty())
+    if (reps.empty()) {
+        const std::string looks = otherFamily(frames, clip, context);
+        if (!looks.empty())
+            return Error{"Not one whole " + familyName(context.movement.family) + " was found: this looks like a " + looks +
+                             ". Choose that movement and open the clip again.",
+                         "looks like " + looks};
         return Error{
             "Not one whole repetition was found. Film from standing to standing, with the whole body in the picture.",
             ""};
+    }
     nameWorkingLegs(t, context.movement, reps);
     const auto balance = balanceOf(t, r.series, reps, context);
     for (std::size_t i = 0; i < reps.size(); ++i) {
@@ -223,11 +252,16 @@ Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const Cl
     for (auto& rep : second.reps)
         for (auto& m : rep.measures) m.second = true;
     if (together) {
-        constexpr double kSameMomentS = 0.6;
+        // The turning point may be read at either end of a hold; the repetition as a whole lies where it lies.
+        const double lag = second.lagS();
+        auto shared = [lag](const MeasuredRep& a, const MeasuredRep& b) {
+            const double both = std::min(a.endS, b.endS - lag) - std::max(a.startS, b.startS - lag);
+            return both / std::max(1e-3, std::min(a.endS - a.startS, b.endS - b.startS));
+        };
         int joined = 0;
         for (auto& rep : set.result.reps)
             for (const auto& theirs : second.reps) {
-                if (std::abs(theirs.bottomS - second.lagS() - rep.bottomS) > kSameMomentS) continue;
+                if (shared(rep, theirs) < 0.5) continue;
                 ++joined;
                 for (const auto& m : theirs.measures)
                     if (!rep.find(m.id)) rep.measures.push_back(m);

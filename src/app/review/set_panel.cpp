@@ -1,0 +1,268 @@
+#include "app/review/set_panel.h"
+
+#include <QBoxLayout>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QFormLayout>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+
+#include "analysis/data_files.h"
+
+namespace zevo::app {
+namespace {
+
+QLabel* words(QWidget* parent, const char* name) {
+    auto* l = new QLabel(parent);
+    l->setObjectName(name);
+    l->setWordWrap(true);
+    l->setFont(textFont(13));
+    l->setProperty("kind", "faint");
+    return l;
+}
+
+QDoubleSpinBox* number(QWidget* parent, const char* name, const QString& spoken, int most, const QString& suffix,
+            const QString& none) {
+    auto* b = new QDoubleSpinBox(parent);
+    b->setObjectName(name);
+    b->setAccessibleName(spoken);
+    b->setRange(0, most);
+    b->setSuffix(suffix);
+    b->setSpecialValueText(none);
+    b->setKeyboardTracking(false);
+    b->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    b->setDecimals(0);
+    return b;
+}
+
+QComboBox* painBox(QWidget* parent, const char* name, const QString& spoken) {
+    auto* b = new QComboBox(parent);
+    b->setObjectName(name);
+    b->setAccessibleName(spoken);
+    b->addItem("not asked");
+    for (int i = 0; i <= 10; ++i) b->addItem(QString::number(i));
+    return b;
+}
+
+std::optional<int> painIn(const QComboBox* box) {
+    return box->currentIndex() > 0 ? std::optional(box->currentIndex() - 1) : std::nullopt;
+}
+
+}  // namespace
+
+SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
+    setObjectName("setPanel");
+    setAccessibleName("About this set");
+    setFocusPolicy(Qt::StrongFocus);
+    for (const auto& id : analysis::movementIds())
+        if (auto m = analysis::loadMovement(id); m) m_movements.push_back(std::move(*m));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(22, 16, 22, 16);
+    column->setSpacing(8);
+    auto* heading = new QLabel("About this set", this);
+    heading->setFont(textFont(20, true));
+    column->addWidget(heading);
+
+    auto* form = new QFormLayout;
+    form->setVerticalSpacing(6);
+    m_movement = new QComboBox(this);
+    m_movement->setObjectName("setMovement");
+    m_movement->setAccessibleName("Movement");
+    for (const auto& m : m_movements) m_movement->addItem(QString::fromStdString(m.title), QString::fromStdString(m.id));
+    m_variation = new QComboBox(this);
+    m_variation->setObjectName("setVariation");
+    m_variation->setAccessibleName("Variation");
+    m_load = number(this, "setLoad", "Load, per cent of body weight", 400, " % of body weight", "none");
+    m_wedge = number(this, "setWedge", "Heel wedge, degrees", 30, "°", "none");
+    m_ankle = number(this, "setAnkle", "Ankle bend as measured, degrees", 60, "°", "not measured");
+    form->addRow("Movement", m_movement);
+    form->addRow("Variation", m_variation);
+    form->addRow("Load", m_load);
+    form->addRow("Heel wedge", m_wedge);
+    form->addRow("Ankle bend", m_ankle);
+    column->addLayout(form);
+    m_setUp = words(this, "setUp");
+    column->addWidget(m_setUp);
+
+    auto* pain = new QHBoxLayout;
+    m_before = painBox(this, "painBefore", "Pain before the set");
+    m_after = painBox(this, "painAfter", "Pain after the set");
+    m_sharp = new QCheckBox("sharp", this);
+    m_sharp->setObjectName("painSharp");
+    pain->addWidget(new QLabel("Pain before", this));
+    pain->addWidget(m_before);
+    pain->addWidget(new QLabel("after", this));
+    pain->addWidget(m_after);
+    pain->addWidget(m_sharp);
+    pain->addStretch();
+    column->addLayout(pain);
+    auto* flags = new QGridLayout;
+    int at = 0;
+    for (const auto& f : redFlags()) {
+        auto* box = new QCheckBox(f.title, this);
+        box->setObjectName(QString("flag-") + f.id);
+        flags->addWidget(box, at / 3, at % 3);
+        m_flags.push_back(box);
+        ++at;
+    }
+    column->addLayout(flags);
+
+    m_second = words(this, "secondView");
+    column->addWidget(m_second);
+    auto* second = new QHBoxLayout;
+    auto button = [&](const char* name, const QString& text, const QString& tip, auto slot) {
+        auto* b = new QPushButton(text, this);
+        b->setObjectName(name);
+        b->setToolTip(tip);
+        b->setAccessibleName(tip);
+        connect(b, &QPushButton::clicked, this, slot);
+        return b;
+    };
+    m_add = button("addSecond", "Add the other view…", "Add a clip of this set from the other side",
+                   [this] { emit secondWanted(!m_apart->isChecked()); });
+    m_remove = button("removeSecond", "Take it away", "Take the second clip away", [this] { emit secondRemoved(); });
+    m_earlier = button("nudgeEarlier", "− 1 frame", "The second clip one frame earlier", [this] { emit nudged(-m_frameS); });
+    m_later = button("nudgeLater", "+ 1 frame", "The second clip one frame later", [this] { emit nudged(m_frameS); });
+    m_apart = new QCheckBox("filmed one after the other", this);
+    m_apart->setObjectName("apart");
+    for (QWidget* w : {static_cast<QWidget*>(m_add), static_cast<QWidget*>(m_earlier), static_cast<QWidget*>(m_later),
+                       static_cast<QWidget*>(m_remove)})
+        second->addWidget(w);
+    second->addStretch();
+    column->addLayout(second);
+    column->addWidget(m_apart);
+
+    m_standard = words(this, "standardReason");
+    column->addWidget(m_standard);
+    auto* school = new QHBoxLayout;
+    school->addWidget(button("importStandard", "Import a standard…", "Use a standard from a file", [this] { emit importWanted(); }));
+    school->addWidget(button("exportStandard", "Export this one…", "Write the chosen standard to a file",
+                             [this] { emit exportWanted(); }));
+    school->addStretch();
+    auto* close = button("closePanel", "Close", "Close this page (Esc or T)", [this] { toggle(); });
+    close->setProperty("kind", "main");
+    school->addWidget(close);
+    column->addStretch();
+    column->addLayout(school);
+
+    connect(m_movement, &QComboBox::activated, this, [this] {
+        fillVariations();
+        choose();
+    });
+    for (QComboBox* b : {m_variation, m_before, m_after}) connect(b, &QComboBox::activated, this, &SetPanel::choose);
+    for (QDoubleSpinBox* b : {m_load, m_wedge, m_ankle})
+        connect(b, &QDoubleSpinBox::valueChanged, this, &SetPanel::choose);
+    connect(m_sharp, &QCheckBox::toggled, this, &SetPanel::choose);
+    for (QCheckBox* b : m_flags) connect(b, &QCheckBox::toggled, this, &SetPanel::choose);
+    connect(m_apart, &QCheckBox::toggled, this, [this](bool apart) {
+        if (!m_filling && m_hasSecond) emit togetherChosen(!apart);
+    });
+    hide();
+}
+
+void SetPanel::setTheme(const Theme& theme) {
+    m_theme = theme;
+    update();
+}
+
+void SetPanel::fillVariations() {
+    m_variation->clear();
+    m_variation->addItem("Plain", "");
+    const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
+    for (const auto& v : m_movements[at].variations)
+        m_variation->addItem(QString::fromStdString(v.title), QString::fromStdString(v.id));
+    QStringList checks;
+    for (const auto& s : m_movements[at].setUp) checks.append(QString::fromStdString(s));
+    m_setUp->setText(checks.join(' '));
+}
+
+void SetPanel::setSet(const LoadedSet& set) {
+    m_filling = true;
+    m_context = set.context;
+    m_movement->setCurrentIndex(m_movement->findData(QString::fromStdString(m_context.movement.id)));
+    fillVariations();
+    m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_context.variation))));
+    m_load->setValue(100 * m_context.loadShare);
+    m_wedge->setValue(m_context.wedgeDeg);
+    m_ankle->setValue(m_context.ankleLimitDeg.value_or(0));
+    const PainCheck& pain = m_context.pain;
+    m_before->setCurrentIndex(pain.before ? *pain.before + 1 : 0);
+    m_after->setCurrentIndex(pain.after ? *pain.after + 1 : 0);
+    m_sharp->setChecked(pain.sharp);
+    for (std::size_t i = 0; i < m_flags.size(); ++i)
+        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i].id) !=
+                               pain.redFlags.end());
+    m_hasSecond = set.second.has_value();
+    const auto& joined = set.presenter->result().second;
+    m_frameS = set.secondTimesS.size() > 1 ? set.secondTimesS[1] - set.secondTimesS[0] : 1.0 / 30;
+    if (!m_hasSecond)
+        m_second->setText("One view. A second clip of the same set from the front (or the side) adds knees, stance and "
+                          "hips; filmed at once, Zevo lines them up by the movement.");
+    else if (!joined)
+        m_second->setText("The second clip does not fit this movement and is left out.");
+    else if (joined->together)
+        m_second->setText(QString("Second clip from the %1, %2; lined up by the movement, agreement %3.")
+                              .arg(QString::fromStdString(viewName(joined->view)), lagText(joined->lagS()))
+                              .arg(joined->alignment.agreement, 0, 'f', 3));
+    else
+        m_second->setText(QString("Second clip from the %1, filmed at another moment: its reps are judged by themselves.")
+                              .arg(QString::fromStdString(viewName(joined->view))));
+    const bool together = joined && joined->together;
+    m_add->setText(m_hasSecond ? "Another clip…" : "Add the other view…");
+    m_remove->setVisible(m_hasSecond);
+    m_earlier->setVisible(together);
+    m_later->setVisible(together);
+    m_apart->setChecked(m_hasSecond && !set.second->together);
+    const Standard& standard = set.presenter->standard();
+    m_standard->setText(QString("%1. %2 %3").arg(QString::fromStdString(standard.title),
+                                                  QString::fromStdString(standard.reason),
+                                                  QString::fromStdString(standard.differs)));
+    m_filling = false;
+}
+
+void SetPanel::choose() {
+    if (m_filling) return;
+    SetContext next = m_context;
+    const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
+    next.movement = m_movements[at];
+    next.variation = m_variation->currentData().toString().toStdString();
+    next.loadShare = m_load->value() / 100;
+    next.wedgeDeg = m_wedge->value();
+    next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
+    next.pain = {painIn(m_before), painIn(m_after), m_sharp->isChecked(), {}};
+    for (std::size_t i = 0; i < m_flags.size(); ++i)
+        if (m_flags[i]->isChecked()) next.pain.redFlags.emplace_back(redFlags()[i].id);
+    emit contextChosen(next);
+}
+
+void SetPanel::toggle() {
+    if (isVisible()) {
+        hide();
+        parentWidget()->setFocus();
+        return;
+    }
+    const QRect all = parentWidget()->rect();
+    const int width = std::min(all.width(), std::max(560, all.width() / 2));
+    setGeometry(all.right() - width + 1, 0, width, all.height());
+    show();
+    raise();
+    m_movement->setFocus();
+}
+
+void SetPanel::keyPressEvent(QKeyEvent* e) {
+    if (e->key() == Qt::Key_Escape || e->key() == Qt::Key_T) return toggle();
+    QFrame::keyPressEvent(e);
+}
+
+void SetPanel::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), m_theme.panel);
+    p.setPen(QPen(m_theme.line, 1));
+    p.drawLine(0, 0, 0, height());
+}
+
+}  // namespace zevo::app

@@ -1,0 +1,58 @@
+#pragma once
+
+#include <QFrame>
+#include <vector>
+
+#include "app/theme/theme.h"
+#include "app/work/set_work.h"
+
+class QCheckBox;
+class QComboBox;
+class QDoubleSpinBox;
+class QLabel;
+class QPushButton;
+
+namespace zevo::app {
+
+/// What the coach knows of a set and the video does not tell: movement and variation, load and aids, pain, the other
+/// view. Lies over the right half of the review; nothing in it has to be filled in, every change counts at once.
+class SetPanel : public QFrame {
+    Q_OBJECT
+  public:
+    explicit SetPanel(QWidget* parent);
+    void setTheme(const Theme& theme);
+    void setSet(const LoadedSet& set);
+    /// Shows or hides it.
+    void toggle();
+
+  signals:
+    void contextChosen(const SetContext& context);
+    void secondWanted(bool together);
+    void secondRemoved();
+    void nudged(double byS);
+    void togetherChosen(bool together);
+    void importWanted();
+    void exportWanted();
+
+  protected:
+    void keyPressEvent(QKeyEvent*) override;
+    void paintEvent(QPaintEvent*) override;
+
+  private:
+    void fillVariations();
+    void choose();
+
+    Theme m_theme = lightTheme();
+    SetContext m_context;
+    double m_frameS = 1.0 / 30;
+    bool m_filling = false, m_hasSecond = false;
+    std::vector<Movement> m_movements;
+    QComboBox *m_movement, *m_variation, *m_before, *m_after;
+    QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
+    QCheckBox *m_sharp, *m_apart;
+    std::vector<QCheckBox*> m_flags;
+    QLabel *m_setUp, *m_second, *m_standard;
+    QPushButton *m_add, *m_remove, *m_earlier, *m_later;
+};
+
+}  // namespace zevo::app
