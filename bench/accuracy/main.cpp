@@ -1,10 +1,12 @@
 // How far the measurements are from the truth on virtual clients, and which planted faults are found.
-//   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--kept] [--only TEXT] [--keep DIR] [--model lite|full|heavy]
+//   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--kept] [--only TEXT] [--keep DIR] [--model
+//   lite|full|heavy]
 // Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
 // errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
-// out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than a wide limit.
-// A virtual client is not a person: this finds mistakes of ours and of the network on such figures, nothing more.
+// out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
+// a wide limit. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
+// nothing more.
 #include <cstdio>
 #include <cstring>
 #include <filesystem>

@@ -70,8 +70,8 @@ void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts
     SetContext context = contextOf(c.spec);
     auto both = measureSet(later, facts, context);
     if (both && joinSecondView(*both, poses, facts))
-        column.front["lag of two clips, frames (side from true landmarks)"].add(
-            (both->result.second->lagS() - kLater) * c.spec.frameRate);
+        column.front["lag of two clips, frames (side from true landmarks)"].add((both->result.second->lagS() - kLater) *
+                                                                                c.spec.frameRate);
     else
         column.notes.push_back(c.name + ": the two views could not be joined");
 }
@@ -219,8 +219,7 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
     for (const auto& f : set->result.findings) {
         if (f.fault == trial.fault && (trial.side.empty() || !f.side || sideName(*f.side) == trial.side)) {
             if (v.said == "none" || v.said == "unsure") v.said = severityName(f.severity);
-        }
-        else if (f.severity != Severity::Unsure)
+        } else if (f.severity != Severity::Unsure)
             v.others.push_back(f.fault);
     }
     for (const Band& b : standard->forSet(trial.spec.motion.movement, trial.spec.motion.variation).bands)
@@ -328,7 +327,8 @@ void print(const Column& network, const Column& perfect) {
         std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |\n", name.c_str(), e.values.size(), e.bias(),
                     e.meanSize(), e.size95(), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
     std::printf(
-        "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 95th percentile | inside the stated ± "
+        "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 95th percentile | inside "
+        "the stated ± "
         "|\n|---|---|---|---|---|---|\n");
     for (const auto& [id, e] : network.measures)
         std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),

@@ -43,8 +43,8 @@ void compare(const Case& c, const zevo::PoseFrames& poses, const zevo::ClipFacts
 struct Verdict {
     std::string said;  ///< clear, watch, unsure or none
     std::vector<std::string> others;
-    std::string reading;  ///< "4.2 ± 1.7" of the fault's measure
-    bool counted = false; ///< as many reps as there are
+    std::string reading;   ///< "4.2 ± 1.7" of the fault's measure
+    bool counted = false;  ///< as many reps as there are
 };
 Verdict judge(const Trial& trial, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts);
 

@@ -35,12 +35,12 @@ struct Planted {
 };
 
 const School kSquat{"squat", "", "whole-foot", "side"}, kSquatBack{"squat", "", "hips-back", "side"},
-    kSquatFront{"squat", "", "whole-foot", "front"}, kUpright{"squat", "", "upright", "side", [](auto& m) {
+    kSquatFront{"squat", "", "whole-foot", "front"}, kUpright{"squat", "", "upright", "side", [](auto&m) {
                                                                   for (auto& r : m.reps) r.thighBottomDeg = -18;
                                                               }};
 const School kTall{"split-squat", "", "tall", "side"},
     kBow{"reverse-lunge", "", "slight-bow", "side",
-         [](auto& m) {
+         [](auto&m) {
              for (auto& r : m.reps) r.lungeLeanDeg = 20;
          }},
     kForward{"forward-lunge", "", "tall", "side"}, kRaised{"rear-foot-raised", "", "tall", "side"},
@@ -48,17 +48,17 @@ const School kTall{"split-squat", "", "tall", "side"},
     kLateralSide{"lateral-lunge", "", "sideways", "side"};
 const School kHinge{"hinge", "", "soft-finish", "side"}, kRomanian{"hinge", "romanian", "soft-finish", "side"},
     kStiff{"hinge", "stiff-leg", "full-squeeze", "side",
-           [](auto& m) {
+           [](auto&m) {
                for (auto& r : m.reps) r.kneeBendDeg = 9;
            }},
-    kFloor{"hinge", "wide-floor", "full-squeeze", "side", [](auto& m) {
+    kFloor{"hinge", "wide-floor", "full-squeeze", "side", [](auto&m) {
                for (auto& r : m.reps) r.kneeBendDeg = 45, r.hingeLeanDeg = 58;
            }};
 const auto kHold = [](sim::MotionSpec& m) {
     for (auto& r : m.reps) r.pauseS = 2, r.lowerS = 1.8, r.liftS = 1.3;
 };
 const School kBridge{"bridge", "", "neutral", "side", kHold}, kThrust{"bridge", "thrust", "neutral", "side", kHold},
-    kArticulated{"bridge", "articulated", "articulated", "side", [](auto& m) {
+    kArticulated{"bridge", "articulated", "articulated", "side", [](auto&m) {
                      kHold(m);
                      for (auto& r : m.reps) r.lowerS = 3;
                  }};
@@ -92,7 +92,9 @@ std::vector<Planted> planted() {
         {"lowering_fast", kSquat, {1.65, 1.35, 0.8}, ofRep(&R::lowerS)},
         {"bottom_bounced", kSquat, {0.15, 0.5, 1}, bounced},
         {"lockout", kSquat, {3.5, 9, 16}, both(&R::lockoutLeanDeg, 1.1, &R::topS)},
-        {"depth_beyond_control", kSquat, {-10, -22, -34},
+        {"depth_beyond_control",
+         kSquat,
+         {-10, -22, -34},
          [](auto& m, double v) {
              // The heel leaves the floor a little below level, and the rep goes on.
              for (auto& r : m.reps) r.heelRiseCm = 6, r.thighBottomDeg = v, r.heelFrom = 0.68 - 0.006 * (v + 34);
@@ -186,9 +188,9 @@ std::vector<Trial> faultTrial() {
     };
     for (int build = 0; build < 6; ++build)
         for (bool mesh : {false, true}) add(kSquat, nullptr, Size::None, build, mesh);
-    for (const School* s : {&kSquatBack, &kUpright, &kSquatFront, &kTall, &kBow, &kForward, &kRaised, &kLungeFront,
-                            &kLateral, &kLateralSide, &kHinge, &kRomanian, &kStiff, &kFloor, &kBridge, &kThrust,
-                            &kArticulated})
+    for (const School* s :
+         {&kSquatBack, &kUpright, &kSquatFront, &kTall, &kBow, &kForward, &kRaised, &kLungeFront, &kLateral,
+          &kLateralSide, &kHinge, &kRomanian, &kStiff, &kFloor, &kBridge, &kThrust, &kArticulated})
         for (bool mesh : {false, true}) add(*s, nullptr, Size::None, number % 6, mesh);
     for (const Planted& p : planted()) {
         const bool mesh = number % 2 == 0;

@@ -14,9 +14,9 @@ struct DemoSet {
     std::string client, note, movement, variation, standard, clipName;
     std::string story;  ///< what happened, one sentence
     double statureCm = 0;
-    std::string specJson;              ///< what the virtual client does
+    std::string specJson;  ///< what the virtual client does
     double loadShare = 0;
-    std::vector<std::string> planted;  ///< fault ids the clip was made to show
+    std::vector<std::string> planted;      ///< fault ids the clip was made to show
     std::string frontName, frontSpecJson;  ///< the same set by a second camera in front; empty = none
 };
 

@@ -8,8 +8,8 @@
 #include <QPushButton>
 #include <cstdio>
 #include <functional>
-#include <utility>
 #include <set>
+#include <utility>
 
 #include "analysis/demo_maker.h"
 #include "app/shell/main_window.h"

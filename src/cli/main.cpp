@@ -103,9 +103,9 @@ class AnalyseCall {
         if (!c.variation.empty() && !c.movement.variation(c.variation)) {
             std::string known;
             for (const auto& v : c.movement.variations) known += (known.empty() ? "" : ", ") + v.id;
-            return Error{"The movement “" + c.movement.id + "” has no variation “" + c.variation +
-                             "”. Known: " + known + ".",
-                         c.variation};
+            return Error{
+                "The movement “" + c.movement.id + "” has no variation “" + c.variation + "”. Known: " + known + ".",
+                c.variation};
         }
         const auto stature = text("--stature") == "0"
                                  ? Result<double>(0.0)

@@ -18,8 +18,7 @@ namespace {
 class LaterMotion : public Motion {
   public:
     LaterMotion(std::shared_ptr<const Motion> whole, double startS) : m_whole(std::move(whole)), m_startS(startS) {
-        for (RepTruth r : m_whole->reps())
-            m_reps.push_back({r.startS - startS, r.bottomS - startS, r.endS - startS});
+        for (RepTruth r : m_whole->reps()) m_reps.push_back({r.startS - startS, r.bottomS - startS, r.endS - startS});
     }
     double durationS() const override { return m_whole->durationS() - m_startS; }
     Skeleton at(double timeS) const override { return m_whole->at(timeS + m_startS); }

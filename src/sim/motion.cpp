@@ -90,7 +90,7 @@ const std::map<std::string, std::vector<std::string>>& movements() {
         {"lateral-lunge", {""}},
         {"rear-foot-raised", {""}},
         {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "wide-floor", "swing"}},
-        {"bridge", {"", "thrust"}}};
+        {"bridge", {"", "thrust", "articulated", "one-leg-biased", "hold"}}};
     return all;
 }
 

@@ -91,9 +91,9 @@ Plan planLateral(const Segments& seg, const MotionSpec& spec, const RepSpec& rep
     p.leanOut = rep.lungeLeanDeg + 28;
     p.hipOut = Vec3(back, seg.ankleHeight + height, -sign * (inward + seg.hipHalf));
     const double bent = rep.trailingKneeDeg * kRad;  // two links with a bend between span less
-    const double length = std::min(kStretched * (seg.thigh + seg.shank),
-                                   std::sqrt(seg.thigh * seg.thigh + seg.shank * seg.shank +
-                                             2 * seg.thigh * seg.shank * std::cos(bent)));
+    const double length =
+        std::min(kStretched * (seg.thigh + seg.shank),
+                 std::sqrt(seg.thigh * seg.thigh + seg.shank * seg.shank + 2 * seg.thigh * seg.shank * std::cos(bent)));
     const double away = std::sqrt(std::max(0.01, length * length - height * height - back * back));
     const double otherZ = p.hipOut.z() - sign * (seg.hipHalf + away);
     p.workingOut = {working, 6, 0};
@@ -125,8 +125,8 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     // The feet go where the first rep puts them; later reps may go deeper or lean more over the same step.
     Plan p = planOf(spec.reps.empty() ? rep : spec.reps.front());
     const double rail = lateral ? 0 : 0.075 * seg.stature;
-    // The picture's middle is between rest and turning point; a lateral lunge rests in it, so that it may go either way;
-    // a client who travels has the middle of his way there.
+    // The picture's middle is between rest and turning point; a lateral lunge rests in it, so that it may go either
+    // way; a client who travels has the middle of his way there.
     Vec3 centre(-(p.hipOut.x() + p.hipRest.x()) / 2, 0, lateral ? -p.hipRest.z() : 0);
     if (spec.movement == "walking-lunge") {
         const auto reps = static_cast<double>(spec.reps.size());
@@ -142,10 +142,10 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     const bool pitchBySinking = !stepsOut(spec.movement);
     FootPose workingFoot = between(p.workingRest, p.workingOut, m.step);
     FootPose otherFoot = between(p.otherRest, p.otherOut,
-                                 pitchBySinking                     ? d
+                                 pitchBySinking ? d
                                  : spec.movement == "forward-lunge" || (spec.movement == "walking-lunge" && !m.over)
                                      ? std::max(d, 0.4 * m.step)
-                                                                    : m.step);
+                                     : m.step);
     const double late = ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double heelToBall = seg.heelBack + seg.ballAhead;
     workingFoot.pitchDeg += std::asin(std::clamp(rep.heelRiseCm / 100 * late / heelToBall, 0.0, 0.9)) / kRad;

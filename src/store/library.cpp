@@ -97,10 +97,10 @@ struct Library::Impl {
     /// The entry of a clip by its content, made if there is none.
     Result<qint64> clipEntry(const Clip& clip) {
         const ClipFacts& f = clip.facts;
-        auto row = write("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
-                         "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                         {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
-                          f.rotationDeg});
+        auto row = write(
+            "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+            {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height, f.rotationDeg});
         if (!row) return row.error();
         auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
         if (!found) return found.error();
@@ -124,12 +124,13 @@ struct Library::Impl {
         auto optional = [](const auto& v) { return v ? QVariant(*v) : QVariant(); };
         QStringList flags;
         for (const auto& f : c.pain.redFlags) flags.append(QString::fromStdString(f));
-        return change("UPDATE sets SET movement = ?, variation = ?, view = ?, load_share = ?, wedge_deg = ?, "
-                      "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ? WHERE id = ?",
-                      {QString::fromStdString(c.movement.id), QString::fromStdString(c.variation),
-                       QString::fromStdString(c.context.view), c.loadShare, c.wedgeDeg, optional(c.ankleLimitDeg),
-                       optional(c.pain.before), optional(c.pain.after), c.pain.sharp,
-                       flags.isEmpty() ? QString("") : flags.join(' '), id});
+        return change(
+            "UPDATE sets SET movement = ?, variation = ?, view = ?, load_share = ?, wedge_deg = ?, "
+            "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ? WHERE id = ?",
+            {QString::fromStdString(c.movement.id), QString::fromStdString(c.variation),
+             QString::fromStdString(c.context.view), c.loadShare, c.wedgeDeg, optional(c.ankleLimitDeg),
+             optional(c.pain.before), optional(c.pain.after), c.pain.sharp,
+             flags.isEmpty() ? QString("") : flags.join(' '), id});
     }
 
     static QString joined(const std::vector<std::string>& notes) {
@@ -244,18 +245,17 @@ Result<SetId> Library::addSet(const NewSet& set) {
             return Error{"This client is not in the library any more.", std::to_string(number(set.client))};
         auto clip = m_impl->clipEntry(set.clip);
         if (!clip) return clip.error();
-        auto row = m_impl->write(
-            "INSERT INTO sets (session_id, clip_id, movement, standard, made_at) VALUES (?, ?, '', ?, ?)",
-            {session->value(0), *clip, set.standard, now()});
+        auto row =
+            m_impl->write("INSERT INTO sets (session_id, clip_id, movement, standard, made_at) VALUES (?, ?, '', ?, ?)",
+                          {session->value(0), *clip, set.standard, now()});
         if (!row) return row.error();
         const qint64 id = row->lastInsertId().toLongLong();
         if (auto r = m_impl->writeContext(id, set.context); !r) return r.error();
-        if (auto r =
-                m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, "
-                              "reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-                              {id, QString::fromStdString(set.context.model), set.reps,
-                               set.headline.isNull() ? QString("") : set.headline, set.resultJson, packPoses(set.poses),
-                               packOutlines(set.outlines), Impl::joined(set.readingNotes)});
+        if (auto r = m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, "
+                                   "reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                                   {id, QString::fromStdString(set.context.model), set.reps,
+                                    set.headline.isNull() ? QString("") : set.headline, set.resultJson,
+                                    packPoses(set.poses), packOutlines(set.outlines), Impl::joined(set.readingNotes)});
             !r)
             return r.error();
         return SetId(id);

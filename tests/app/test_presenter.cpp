@@ -23,7 +23,8 @@ ReviewPresenter presenter(const std::string& standard = "whole-foot") {
     set->result.standard = standard;
     std::vector<Outline> outlines;
     for (const auto& r : set->result.reps) outlines.push_back({r.bottomS, {{10, 10}, {20, 10}, {20, 30}}});
-    return {std::move(*set), outlines, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat"))};
+    return {std::move(*set), outlines, *analysis::loadStandards(made::movement("squat")),
+            *analysis::loadAdvice(made::movement("squat"))};
 }
 
 const ReviewPresenter::Reading& reading(const std::vector<ReviewPresenter::Reading>& list, const QString& id) {
@@ -178,7 +179,8 @@ class TestPresenter : public QObject {
         auto spec = made::spec(3);
         for (auto& r : spec.motion.reps) r.thighBottomDeg = 4;
         auto set = made::measured(spec);
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat")));
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")),
+                          *analysis::loadAdvice(made::movement("squat")));
         QCOMPARE(p.findingCount(), 1);
         const auto s = p.saying();
         QCOMPARE(s.severity, Severity::Unsure);
@@ -203,7 +205,8 @@ class TestPresenter : public QObject {
 
     void oneRepIsEnough() {
         auto set = made::measured(made::spec(1));
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")), *analysis::loadAdvice(made::movement("squat")));
+        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")),
+                          *analysis::loadAdvice(made::movement("squat")));
         QVERIFY(p.saying().clean);
         QVERIFY(p.saying().where.startsWith("rep 1 "));
         QVERIFY(!p.readings().front().hasUsual);

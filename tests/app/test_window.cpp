@@ -277,7 +277,8 @@ class TestWindow : public QObject {
         QVERIFY(review()->presenter().hasSecond());
         QVERIFY2(text("notes").contains("begun 0.4"), qPrintable(text("notes")));
         QStringList titles;
-        for (int i = 0; i < review()->presenter().findingCount(); ++i) titles.append(review()->presenter().findingTitle(i));
+        for (int i = 0; i < review()->presenter().findingCount(); ++i)
+            titles.append(review()->presenter().findingTitle(i));
         QVERIFY2(titles.contains("Knees drift in, left"), qPrintable(titles.join("; ")));
         review()->chooseFinding(static_cast<int>(titles.indexOf("Knees drift in, left")));
         QVERIFY(review()->showsSecond());

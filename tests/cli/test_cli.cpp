@@ -56,8 +56,8 @@ class TestCli : public QObject {
     }
 
     void twoViewsAreJoined() {
-        const Run run = zevoCli(
-            {"analyse", fixture("side"), "--front", fixture("front"), "--stature", "170", "--model", "lite"});
+        const Run run =
+            zevoCli({"analyse", fixture("side"), "--front", fixture("front"), "--stature", "170", "--model", "lite"});
         QVERIFY2(run.code == 0, qPrintable(run.err));
         const json r = resultOf(run);
         QCOMPARE(r["second"]["view"].get<std::string>(), std::string("front"));
@@ -67,7 +67,7 @@ class TestCli : public QObject {
         QVERIFY((*knees)["advice"]["say"].size() >= 2);
         const json* heels = found(r, "heels_rise");
         QVERIFY(heels && !heels->contains("side") && (*heels)["view"] == "side");
-        QCOMPARE(r["reps"][0]["measures"]["knee_in_left"]["view"].get<std::string>(), std::string("front"));
+        QCOMPARE(r["reps"][0]["measures"]["knee_inside_left"]["view"].get<std::string>(), std::string("front"));
     }
 
     void aFrontViewAloneIsJudgedForWhatItShows() {

@@ -9,8 +9,8 @@ class TestBalance : public QObject {
     Q_OBJECT
   private slots:
     /// By hand: a body of trunk and head alone would balance upright over the ankle. With a vertical shin and a level
-    /// thigh the hip is a thigh's length behind the ankle; the mass of trunk, head and arms (0.678 of 0.999) has to make
-    /// up for it. The sums are in the comments of each line.
+    /// thigh the hip is a thigh's length behind the ankle; the mass of trunk, head and arms (0.678 of 0.999) has to
+    /// make up for it. The sums are in the comments of each line.
     void aWorkedExample() {
         BalanceModel m;
         m.shank = 0.25, m.thigh = 0.25, m.trunk = 0.30, m.foot = 0.15;
@@ -49,14 +49,14 @@ class TestBalance : public QObject {
         };
         QVERIFY(with([](auto& m) { m.thigh *= 1.06; }) > lean + 2);
         QVERIFY(with([](auto& m) { m.ankleLimitDeg -= 4; }) > lean + 4);
-        const double back = with([](auto& m) { m.load = LoadPlace::Back, m.loadShare = 0.5; }),
-                     front = with([](auto& m) { m.load = LoadPlace::Front, m.loadShare = 0.5; }),
-                     chest = with([](auto& m) { m.load = LoadPlace::Chest, m.loadShare = 0.5; });
+        const double back = with([](auto&m) { m.load = LoadPlace::Back, m.loadShare = 0.5; }),
+                     front = with([](auto&m) { m.load = LoadPlace::Front, m.loadShare = 0.5; }),
+                     chest = with([](auto&m) { m.load = LoadPlace::Chest, m.loadShare = 0.5; });
         QVERIFY(back > front + 5 && back > chest + 2);
         QVERIFY(with([](auto& m) { m.wedgeDeg = 6; }) < lean - 6);
         QVERIFY(with([](auto& m) { m.thighsOutDeg = 25; }) < lean - 2);
         QVERIFY(*neededLean(usual, 0, 0.5, 26) > lean + 8);  // a school that holds the shins back
-        QVERIFY(*neededLean(usual, 0, 0.5, 80) == lean);      // one that allows more than the ankle has
+        QVERIFY(*neededLean(usual, 0, 0.5, 80) == lean);     // one that allows more than the ankle has
     }
 
     void stifferAnklesStopHigher() {

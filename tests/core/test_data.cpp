@@ -32,14 +32,16 @@ QString refusal(const char* pointer, const json& value) {
 
 /// Every fault Zevo names.
 const std::set<std::string> kFaults{
-    "depth_short",       "knees_first",        "knee_past_toes",   "heels_rise",         "toes_rise",
-    "balance_off_foot",  "forward_lean",       "head_off_line",    "lowering_fast",      "bottom_bounced",
-    "lockout",           "knees_cave",         "knees_bow",        "knee_wobble",        "hip_drops",
-    "weight_shift",      "shoulders_tip",      "stance_off",       "toe_out_off",        "depth_beyond_control",
-    "rear_knee_off_line", "rear_knee_lands",   "lunge_angles_off", "trunk_off_standard", "hips_turn",
-    "trailing_leg_bent", "hinge_squatted",     "back_leads",       "load_drifts",        "hinge_too_deep",
-    "lockout_thrown",    "hips_shoot_up",      "bridge_low",       "bridge_overarched",  "feet_far",
-    "feet_near",         "knees_splay",        "hips_uneven",      "hold_missing",       "dropped"};
+    "depth_short",        "knees_first",       "knee_past_toes",   "heels_rise",
+    "toes_rise",          "balance_off_foot",  "forward_lean",     "head_off_line",
+    "lowering_fast",      "bottom_bounced",    "lockout",          "knees_cave",
+    "knees_bow",          "knee_wobble",       "hip_drops",        "weight_shift",
+    "shoulders_tip",      "stance_off",        "toe_out_off",      "depth_beyond_control",
+    "rear_knee_off_line", "rear_knee_lands",   "lunge_angles_off", "trunk_off_standard",
+    "hips_turn",          "trailing_leg_bent", "hinge_squatted",   "back_leads",
+    "load_drifts",        "hinge_too_deep",    "lockout_thrown",   "hips_shoot_up",
+    "bridge_low",         "bridge_overarched", "feet_far",         "feet_near",
+    "knees_splay",        "hips_uneven",       "hold_missing",     "dropped"};
 
 std::size_t wordsIn(const std::string& text) {
     return static_cast<std::size_t>(QString::fromStdString(text).split(' ').size());

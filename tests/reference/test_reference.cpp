@@ -101,7 +101,8 @@ class TestReference : public QObject {
         while (cases.size() < 200) {
             const auto& [place, arms, load] = places[cases.size() % places.size()];
             Case c{{}, between(5, 40), between(-30, 50), between(0.35, 0.65)};
-            c.model.shank = between(0.22, 0.27), c.model.thigh = between(0.22, 0.27), c.model.trunk = between(0.26, 0.31);
+            c.model.shank = between(0.22, 0.27), c.model.thigh = between(0.22, 0.27),
+            c.model.trunk = between(0.26, 0.31);
             c.model.thighsOutDeg = between(0, 30);
             c.model.load = place;
             c.model.loadShare = place == LoadPlace::None ? 0 : between(0.1, 1.2);
@@ -131,7 +132,9 @@ class TestReference : public QObject {
         task["drift"] = drifts;
         std::vector<double> a, b, timesA, timesB;
         for (int i = 0; i < 900; ++i) {
-            auto course = [](double t) { return std::exp(-std::pow(t - 3, 2)) + 0.7 * std::exp(-std::pow(t - 6.2, 2)); };
+            auto course = [](double t) {
+                return std::exp(-std::pow(t - 3, 2)) + 0.7 * std::exp(-std::pow(t - 6.2, 2));
+            };
             a.push_back(course(i / 100.0)), b.push_back(course(i / 100.0 + 0.42));
             timesA.push_back(i / 100.0), timesB.push_back(i / 100.0);
         }
@@ -140,7 +143,8 @@ class TestReference : public QObject {
         for (std::size_t i = 0; i < cases.size(); ++i)
             NEAR(*balancedLean(cases[i].model, cases[i].shin, cases[i].thigh, cases[i].aim),
                  theirs["lean"][i].get<double>(), 1e-6);
-        for (std::size_t i = 0; i < drifts.size(); ++i) NEAR(trendOf(drifts[i]).p, theirs["drift"][i].get<double>(), 1e-9);
+        for (std::size_t i = 0; i < drifts.size(); ++i)
+            NEAR(trendOf(drifts[i]).p, theirs["drift"][i].get<double>(), 1e-9);
         const Alignment lag = alignCourses({timesA, a}, {timesB, b});
         NEAR(lag.lagS, theirs["lag"][0].get<double>(), 0.006);
         NEAR(lag.lagS, -0.42, 0.002);

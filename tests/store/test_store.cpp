@@ -171,10 +171,11 @@ class TestStore : public QObject {
             id = *library.addSet(newSet(client));
         }
         for (const char* statement :
-             {"DROP TABLE second_views", "ALTER TABLE sets DROP COLUMN load_share", "ALTER TABLE sets DROP COLUMN wedge_deg",
-              "ALTER TABLE sets DROP COLUMN ankle_limit_deg", "ALTER TABLE sets DROP COLUMN pain_before",
-              "ALTER TABLE sets DROP COLUMN pain_after", "ALTER TABLE sets DROP COLUMN pain_sharp",
-              "ALTER TABLE sets DROP COLUMN red_flags", "PRAGMA user_version = 1"})
+             {"DROP TABLE second_views", "ALTER TABLE sets DROP COLUMN load_share",
+              "ALTER TABLE sets DROP COLUMN wedge_deg", "ALTER TABLE sets DROP COLUMN ankle_limit_deg",
+              "ALTER TABLE sets DROP COLUMN pain_before", "ALTER TABLE sets DROP COLUMN pain_after",
+              "ALTER TABLE sets DROP COLUMN pain_sharp", "ALTER TABLE sets DROP COLUMN red_flags",
+              "PRAGMA user_version = 1"})
             sql(dir.path(), statement);
         auto library = open(dir.path());
         const auto set = library.loadSet(id);

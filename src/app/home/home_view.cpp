@@ -110,7 +110,8 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
             m_movement->addItem(title, QString::fromStdString(id));
             m_movement->setItemData(m_movement->count() - 1, "", Qt::UserRole + 1);
             for (const auto& v : m->variations) {
-                m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(), QString::fromStdString(id));
+                m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(),
+                                    QString::fromStdString(id));
                 m_movement->setItemData(m_movement->count() - 1, QString::fromStdString(v.id), Qt::UserRole + 1);
             }
         }

@@ -227,9 +227,7 @@ Overlay skeletonOverlay(const Track& track, std::size_t sample) {
     const bool leftNear = track.near == Side::Left;
     for (const auto& [a, b] : kBones)
         for (const bool left : {true, false}) {
-            auto of = [&](L id) {
-                return s.picture(track.at(ofSide(id, left ? Side::Left : Side::Right), s.sample));
-            };
+            auto of = [&](L id) { return s.picture(track.at(ofSide(id, left ? Side::Left : Side::Right), s.sample)); };
             (left == leftNear ? s.out.lines : s.out.ghosts).emplace_back(of(a), of(b));
         }
     return s.out;

@@ -5,7 +5,6 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/advice/reasoning.h"
 #include "core/measures/curve_of.h"
 
 namespace zevo::app {
@@ -139,7 +138,8 @@ QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) c
     const long degrees = std::lround(m.value);
     QString words = valueText(m.value, m.unit, m_lengths);
     if (m.id == "thigh_angle")
-        words = degrees == 0 ? "level" : QString("%1° %2 level").arg(std::abs(degrees)).arg(degrees < 0 ? "below" : "above");
+        words = degrees == 0 ? "level"
+                             : QString("%1° %2 level").arg(std::abs(degrees)).arg(degrees < 0 ? "below" : "above");
     else if (m.id == "trunk_lean")
         words += " of lean";
     else if (m.id == "bridge_line")
@@ -163,7 +163,8 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
         t.leftOut = isLeftOut(rep.index);
         const std::size_t at = track.sampleAt(rep.bottomS);
         const Side leg = rep.leg.value_or(track.near);
-        const Vec2 hip = track.at(ofSide(Landmark::LeftHip, leg), at), knee = track.at(ofSide(Landmark::LeftKnee, leg), at);
+        const Vec2 hip = track.at(ofSide(Landmark::LeftHip, leg), at),
+                   knee = track.at(ofSide(Landmark::LeftKnee, leg), at);
         t.hip = point(track.toPicture(hip));
         t.knee = point(track.toPicture(knee));
         for (const auto& o : m_outlines)
@@ -190,9 +191,8 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
                 if (const Measurement* m = rep.find(b.measure)) {
                     const Judgement j = judge(*m, b, standard().minConfidence);
                     const std::string& fault = j.above ? b.faultAbove : b.faultBelow;
-                    const bool known = std::any_of(t.marks.begin(), t.marks.end(), [&](const Mark& k) {
-                        return k.title == adviceTitle(fault);
-                    });
+                    const bool known = std::any_of(t.marks.begin(), t.marks.end(),
+                                                   [&](const Mark& k) { return k.title == adviceTitle(fault); });
                     if (j.verdict == Verdict::Outside && !fault.empty() && !known)
                         t.marks.push_back({adviceTitle(fault), j.verdict, j.above});
                 }
@@ -262,156 +262,20 @@ std::vector<ReviewPresenter::Reading> ReviewPresenter::readings() const {
     return out;
 }
 
-ReviewPresenter::Saying ReviewPresenter::stopSaying() const {
-    Saying s;
-    const StopAnswer& stop = result().stop;
-    s.stop = true;
-    s.title = text(stop.title);
-    s.where = "before any advice";
-    s.say = {"Stop here for today."};
-    s.sayKinds = {"care"};
-    s.why = text(stop.text);
-    s.change = {"No further set of this movement today."};
-    s.prepare = {stop.refer ? "A licensed clinician decides when to go on." : "Ask again next time, before the warm-up."};
-    s.progress = "Start again lighter, when it is free of pain.";
-    s.atS = current().bottomS;
-    return s;
-}
-
-ReviewPresenter::Saying ReviewPresenter::saying() const {
-    Saying s;
-    if (result().stop.level == StopAnswer::Level::Stop) return stopSaying();
-    if (result().findings.empty()) {
-        s.clean = true;
-        s.title = "Nothing to correct";
-        s.where = QString("%1 by the standard “%2”")
-                      .arg(repsText([&] {
-                               std::vector<int> counted;
-                               for (const auto& r : result().reps)
-                                   if (!isLeftOut(r.index)) counted.push_back(r.index);
-                               return counted;
-                           }()),
-                           text(standard().title));
-        s.say = {"Same again. Keep that tempo."};
-        s.sayKinds = {"praise"};
-        s.change = {"Nothing. Watch whether it stays clean in the last reps."};
-        s.prepare = {"The usual warm-up is enough."};
-        s.progress = "Two clean weeks at this weight, then the next step of the load ladder.";
-        s.atS = current().bottomS;
-        return s;
-    }
-    const Finding& f = result().findings[static_cast<std::size_t>(m_finding)];
-    s.severity = f.severity;
-    s.atS = f.atS;
-    s.second = f.second;
-    s.title = faultTitle(f);
-    s.where = repsText(f.reps) + QString(" of %1 · ").arg(countedReps()) +
-              (f.severity == Severity::Clear   ? "clear"
-               : f.severity == Severity::Watch ? "seen once, watch it"
-                                               : "unsure");
-    const MeasureDef* def = findMeasure(f.measure);
-    if (const Band* band = standard().bandFor(f.measure); def && band)
-        s.why = QString("%1 %2 in %3; the standard: %4.")
-                    .arg(def->title, valueWithPm(f.value, f.pm90, def->unit, m_lengths), repWith(f),
-                         bandText(*band, def->unit));
-    const Counsel counsel = counselFor(f, result(), m_advice);
-    const Advice& a = counsel.advice;
-    s.term = text(a.term);
-    s.trace = text(counsel.trace);
-    for (const auto& c : a.say) {
-        s.say.append(text(c.text));
-        s.sayKinds.append(text(c.kind));
-    }
-    for (const auto& c : a.change) s.change.append(text(c));
-    for (const auto& d : a.prepare)
-        s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
-    s.progress = text(a.progress);
-    if (f.severity == Severity::Unsure) s.unsure = text(a.unsure);
-    return s;
-}
-
-QString ReviewPresenter::repWith(const Finding& f) const {
-    const auto& reps = f.second && !result().second->together ? result().second->reps : result().reps;
-    for (const auto& rep : reps)
-        if (const Measurement* m = rep.find(f.measure); m && std::abs(m->atS - f.atS) < 1e-6)
-            return QString("rep %1").arg(rep.index);
-    return repsText(f.reps);
-}
-
-QStringList ReviewPresenter::overTheSet() const {
-    QStringList out;
-    auto number = [&](double v, Unit unit) { return valueText(v, unit, m_lengths); };
-    for (const auto& d : result().drifts) {
-        const MeasureDef* def = findMeasure(d.measure);
-        if (d.moreThanNoise)
-            out.append(QString("%1: %2 in the first third, %3 in the last. It drifts.")
-                           .arg(def->title, number(d.trend.first, def->unit), number(d.trend.last, def->unit)));
-    }
-    if (out.isEmpty())
-        out.append(result().drifts.empty() ? "Five reps or more are needed to tell whether something drifts."
-                                           : "Nothing drifts over the set by more than noise.");
-    for (const auto& l : result().legs) {
-        const MeasureDef* def = findMeasure(l.measure);
-        if (!def) def = findMeasure(l.measure + "_left");
-        if (!def || !l.comparison.moreThanNoise) continue;
-        QString line = QString("%1: left %2, right %3.")
-                           .arg(QString(def->title).remove("Left ").remove("left "), number(l.comparison.left, l.unit),
-                                number(l.comparison.right, l.unit));
-        if (l.comparison.index > 0)
-            line += QString(" Symmetry %1 ±%2 %.")
-                        .arg(std::lround(l.comparison.index))
-                        .arg(static_cast<int>(std::ceil(l.comparison.indexPm)));
-        out.append(line);
-    }
-    if (!result().legs.empty() && std::none_of(result().legs.begin(), result().legs.end(),
-                                               [](const auto& l) { return l.comparison.moreThanNoise; }))
-        out.append("Left and right differ by no more than noise.");
-    return out;
-}
-
-QString ReviewPresenter::findingTitle(int index) const {
-    return index >= 0 && index < findingCount() ? faultTitle(result().findings[static_cast<std::size_t>(index)])
-                                                : QString();
-}
-
-QString ReviewPresenter::headline() const {
-    if (result().stop.level == StopAnswer::Level::Stop) return "Stopped for pain; not scored";
-    if (result().findings.empty()) return "Clean";
-    const Finding& f = result().findings.front();
-    return (f.severity == Severity::Unsure ? "Unsure: " : "") + faultTitle(f) + " (" + repsText(f.reps) + ")";
-}
-
-double ReviewPresenter::tensionS() const {
-    double sum = 0;
-    for (const auto& rep : result().reps)
-        if (const Measurement* m = rep.find("tension_s"); m && !isLeftOut(rep.index)) sum += m->value;
-    return sum;
-}
-
-QStringList ReviewPresenter::notes() const {
-    QStringList out;
-    if (result().stop.level == StopAnswer::Level::Lighten) out.append(text(result().stop.text));
-    for (const auto& w : result().warnings) out.append(text(w));
-    if (const auto& second = result().second; second && second->together)
-        out.append(QString("Second clip %1, lined up by the movement (agreement %2).")
-                       .arg(lagText(second->lagS()))
-                       .arg(second->alignment.agreement, 0, 'f', 2));
-    return out;
-}
-
 ReviewPresenter::Curve ReviewPresenter::curve() const {
     Curve c;
     const MeasuredRep& rep = current();
     const bool second = measureIsSecond();
     const Track& shown = track(second);
     const std::string measure = m_measure.toStdString();
-    const CurveOf source = m_front && isFrontal(shown.view) ? curveOf(measure, *m_front)
-                                                            : curveOf(measure, result().series, leg());
+    const CurveOf source =
+        m_front && isFrontal(shown.view) ? curveOf(measure, *m_front) : curveOf(measure, result().series, leg());
     const MeasureDef* def = findMeasure(source.measure);
     c.title = def->title;
     c.unit = def->unit;
     auto clock = [&](double t) { return second ? inSecond(t) : t; };
-    c.startS = clock(rep.startS), c.arriveS = clock(rep.arriveS), c.leaveS = clock(rep.leaveS), c.endS = clock(rep.endS);
+    c.startS = clock(rep.startS), c.arriveS = clock(rep.arriveS), c.leaveS = clock(rep.leaveS),
+    c.endS = clock(rep.endS);
     auto cut = [&](const MeasuredRep& r, double shift) {
         std::vector<QPointF> points;
         const std::size_t from = shown.sampleAt(clock(r.startS) - 0.3), to = shown.sampleAt(clock(r.endS) + 0.3);
@@ -421,7 +285,8 @@ ReviewPresenter::Curve ReviewPresenter::curve() const {
     };
     c.points = cut(rep, 0);
     for (const auto& other : result().reps)
-        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other.index) && other.leg == rep.leg)
+        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other.index) &&
+            other.leg == rep.leg)
             c.others.push_back(cut(other, rep.bottomS - other.bottomS));
     if (const Band* band = standard().bandFor(source.measure)) {
         c.hasMin = band->min.has_value(), c.hasMax = band->max.has_value();

@@ -105,8 +105,8 @@ class ReviewPresenter {
         QStringList say, sayKinds;   ///< wordings, first one to use first
         QStringList change, prepare;
         QString progress;
-        QString unsure;  ///< only for findings that could not be settled: what to film
-        QString trace;   ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
+        QString unsure;       ///< only for findings that could not be settled: what to film
+        QString trace;        ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
         bool stop = false;    ///< pain or a red flag: nothing else is said
         bool second = false;  ///< seen in the second clip
         Severity severity = Severity::Clear;

@@ -237,7 +237,8 @@ void ReviewView::refreshAll() {
 void ReviewView::refreshRep() {
     const auto& reps = presenter().result().reps;
     m_strip->setCurrent(presenter().rep());
-    m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount(), presenter().overTheSet());
+    m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount(),
+                      presenter().overTheSet());
     m_column->setReadings(presenter().readings(), presenter().measure(), presenter().lengths());
     m_plot->setCurve(presenter().curve(), presenter().lengths());
     std::vector<std::pair<double, double>> spans;
@@ -262,9 +263,10 @@ void ReviewView::refreshOverlay() {
             here = r.second == m_second;
             if (here && std::abs(r.atS - m_stage->timeS()) < 0.5 / track.rate) text = r.text;
         }
-    m_stage->setOverlay(here ? overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
-                             : Overlay{},
-                        text);
+    m_stage->setOverlay(
+        here ? overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
+             : Overlay{},
+        text);
     m_stage->setSkeleton(m_skeleton ? skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
     m_clock->setText(QString("%1 s · frame %2 of %3")
                          .arg(m_stage->timeS(), 0, 'f', 2)

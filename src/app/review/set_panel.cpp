@@ -26,7 +26,7 @@ QLabel* words(QWidget* parent, const char* name) {
 }
 
 QDoubleSpinBox* number(QWidget* parent, const char* name, const QString& spoken, int most, const QString& suffix,
-            const QString& none) {
+                       const QString& none) {
     auto* b = new QDoubleSpinBox(parent);
     b->setObjectName(name);
     b->setAccessibleName(spoken);
@@ -72,7 +72,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     m_movement = new QComboBox(this);
     m_movement->setObjectName("setMovement");
     m_movement->setAccessibleName("Movement");
-    for (const auto& m : m_movements) m_movement->addItem(QString::fromStdString(m.title), QString::fromStdString(m.id));
+    for (const auto& m : m_movements)
+        m_movement->addItem(QString::fromStdString(m.title), QString::fromStdString(m.id));
     m_variation = new QComboBox(this);
     m_variation->setObjectName("setVariation");
     m_variation->setAccessibleName("Variation");
@@ -125,7 +126,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     m_add = button("addSecond", "Add the other view…", "Add a clip of this set from the other side",
                    [this] { emit secondWanted(!m_apart->isChecked()); });
     m_remove = button("removeSecond", "Take it away", "Take the second clip away", [this] { emit secondRemoved(); });
-    m_earlier = button("nudgeEarlier", "− 1 frame", "The second clip one frame earlier", [this] { emit nudged(-m_frameS); });
+    m_earlier =
+        button("nudgeEarlier", "− 1 frame", "The second clip one frame earlier", [this] { emit nudged(-m_frameS); });
     m_later = button("nudgeLater", "+ 1 frame", "The second clip one frame later", [this] { emit nudged(m_frameS); });
     m_apart = new QCheckBox("filmed one after the other", this);
     m_apart->setObjectName("apart");
@@ -139,7 +141,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     m_standard = words(this, "standardReason");
     column->addWidget(m_standard);
     auto* school = new QHBoxLayout;
-    school->addWidget(button("importStandard", "Import a standard…", "Use a standard from a file", [this] { emit importWanted(); }));
+    school->addWidget(
+        button("importStandard", "Import a standard…", "Use a standard from a file", [this] { emit importWanted(); }));
     school->addWidget(button("exportStandard", "Export this one…", "Write the chosen standard to a file",
                              [this] { emit exportWanted(); }));
     school->addStretch();
@@ -200,8 +203,9 @@ void SetPanel::setSet(const LoadedSet& set) {
     const auto& joined = set.presenter->result().second;
     m_frameS = set.secondTimesS.size() > 1 ? set.secondTimesS[1] - set.secondTimesS[0] : 1.0 / 30;
     if (!m_hasSecond)
-        m_second->setText("One view. A second clip of the same set from the front (or the side) adds knees, stance and "
-                          "hips; filmed at once, Zevo lines them up by the movement.");
+        m_second->setText(
+            "One view. A second clip of the same set from the front (or the side) adds knees, stance and "
+            "hips; filmed at once, Zevo lines them up by the movement.");
     else if (!joined)
         m_second->setText("The second clip does not fit this movement and is left out.");
     else if (joined->together)
@@ -209,8 +213,9 @@ void SetPanel::setSet(const LoadedSet& set) {
                               .arg(QString::fromStdString(viewName(joined->view)), lagText(joined->lagS()))
                               .arg(joined->alignment.agreement, 0, 'f', 3));
     else
-        m_second->setText(QString("Second clip from the %1, filmed at another moment: its reps are judged by themselves.")
-                              .arg(QString::fromStdString(viewName(joined->view))));
+        m_second->setText(
+            QString("Second clip from the %1, filmed at another moment: its reps are judged by themselves.")
+                .arg(QString::fromStdString(viewName(joined->view))));
     const bool together = joined && joined->together;
     m_add->setText(m_hasSecond ? "Another clip…" : "Add the other view…");
     m_remove->setVisible(m_hasSecond);
@@ -218,9 +223,9 @@ void SetPanel::setSet(const LoadedSet& set) {
     m_later->setVisible(together);
     m_apart->setChecked(m_hasSecond && !set.second->together);
     const Standard& standard = set.presenter->standard();
-    m_standard->setText(QString("%1. %2 %3").arg(QString::fromStdString(standard.title),
-                                                  QString::fromStdString(standard.reason),
-                                                  QString::fromStdString(standard.differs)));
+    m_standard->setText(QString("%1. %2 %3")
+                            .arg(QString::fromStdString(standard.title), QString::fromStdString(standard.reason),
+                                 QString::fromStdString(standard.differs)));
     m_filling = false;
 }
 

@@ -18,28 +18,6 @@
 #include "core/results/result_json.h"
 
 namespace zevo::app {
-namespace {
-
-const char* const kVideos =
-    "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
-
-}  // namespace
-
-/// What the coach says of a set, changed with undo.
-class MainWindow::ContextChange : public QUndoCommand {
-  public:
-    ContextChange(MainWindow* window, SetContext from, SetContext to)
-        : m_window(window), m_from(std::move(from)), m_to(std::move(to)) {
-        setText("change to the set");
-    }
-    void undo() override { m_window->applyContext(m_from); }
-    void redo() override { m_window->applyContext(m_to); }
-
-  private:
-    MainWindow* m_window;
-    SetContext m_from, m_to;
-};
-
 MainWindow::MainWindow(store::Library library)
     : m_library(std::move(library)), m_settings(loadSettings(m_library.folder())), m_undo(new QUndoStack(this)) {
     setWindowTitle("Zevo");
@@ -86,9 +64,7 @@ MainWindow::MainWindow(store::Library library)
     connect(m_review, &ReviewView::leftOutChanged, this, &MainWindow::saveLeftOut);
     connect(m_review, &ReviewView::movementProposed, this, &MainWindow::takeProposal);
     SetPanel* panel = m_review->panel();
-    connect(panel, &SetPanel::contextChosen, this, [this](const SetContext& context) {
-        m_undo->push(new ContextChange(this, m_review->set().context, context));
-    });
+    connect(panel, &SetPanel::contextChosen, this, &MainWindow::changeContext);
     connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
     connect(panel, &SetPanel::secondRemoved, this, [this] { changeSecond([](auto& second) { second.reset(); }); });
     connect(panel, &SetPanel::nudged, this,
@@ -209,90 +185,13 @@ void MainWindow::openClip(const QString& path) {
     if (m_pages->currentWidget() == m_review && m_review->hasSet()) m_home->selectClient(m_review->set().client.id);
     const auto client = m_home->clientForClip();
     if (!client) return;
-    const bool sameMovement = m_review->hasSet() && m_review->set().context.movement.id == m_settings.movement.toStdString();
+    const bool sameMovement =
+        m_review->hasSet() && m_review->set().context.movement.id == m_settings.movement.toStdString();
     const QString standard = sameMovement ? QString::fromStdString(m_review->presenter().standard().id) : QString();
-    const ImportRequest request{m_library.folder(),   path,     m_settings.movement, m_settings.variation,
-                                standard,             m_settings.model, *client,     0};
+    const ImportRequest request{
+        m_library.folder(), path, m_settings.movement, m_settings.variation, standard, m_settings.model, *client, 0};
     run("Measuring " + QFileInfo(path).fileName(),
         [request](const auto& cancel, const auto& progress) { return importClip(request, cancel, progress); });
-}
-
-void MainWindow::applyContext(const SetContext& context) {
-    const store::SetId id = m_review->set().id;
-    if (auto done = m_library.updateContext(id, context); !done)
-        return showNotice(QString::fromStdString(done.error().message));
-    openSet(id);
-}
-
-void MainWindow::takeProposal(const QString& family) {
-    SetContext context = m_review->set().context;
-    const auto movement = analysis::loadMovement(family == "lunge" ? "split-squat" : family.toStdString());
-    if (!movement) return;
-    context.movement = *movement;
-    context.variation.clear();
-    m_undo->push(new ContextChange(this, m_review->set().context, context));
-}
-
-void MainWindow::chooseSecondClip(bool together) {
-    if (isWorking()) return;
-    const QString path = QFileDialog::getOpenFileName(this, "Add the other view", {}, kVideos);
-    if (!path.isEmpty()) addSecondClip(path, together);
-}
-
-void MainWindow::addSecondClip(const QString& path, bool together) {
-    if (isWorking() || !m_review->hasSet()) return;
-    run("Measuring " + QFileInfo(path).fileName(),
-        [folder = m_library.folder(), id = m_review->set().id, path, together, model = m_settings.model](
-            const auto& cancel, const auto& progress) {
-            return app::addSecondClip(folder, id, path, together, model, cancel, progress);
-        });
-}
-
-void MainWindow::changeSecond(const std::function<void(std::optional<store::SecondClip>&)>& change) {
-    if (isWorking() || !m_review->set().second) return;
-    std::optional<store::SecondClip> second = m_review->set().second;
-    change(second);
-    const store::SetId id = m_review->set().id;
-    if (auto done = m_library.setSecondClip(id, second); !done)
-        return showNotice(QString::fromStdString(done.error().message));
-    openSet(id);
-}
-
-void MainWindow::chooseStandardFile() {
-    const QString path = QFileDialog::getOpenFileName(this, "Import a standard", {}, "Standards (*.json);;All files (*)");
-    if (!path.isEmpty()) importStandard(path);
-}
-
-void MainWindow::importStandard(const QString& path) {
-    const auto taken = analysis::importStandard(path.toStdString(), ownStandards(m_library.folder()).toStdString());
-    if (!taken) return showNotice(QString::fromStdString(taken.error().message) + " Nothing was changed.");
-    showNotice(QString("The standard “%1” can be chosen now.").arg(QString::fromStdString(taken->title)));
-    if (!m_review->hasSet()) return;
-    if (analysis::judges(*taken, m_review->set().context.movement)) {
-        const auto& p = m_review->presenter();
-        (void)m_library.updateJudgement(m_review->set().id, QString::fromStdString(taken->id), p.countedReps(),
-                                        p.headline(), QByteArray::fromStdString(toJson(p.result())));
-    }
-    openSet(m_review->set().id);
-}
-
-void MainWindow::chooseExport() {
-    if (!m_review->hasSet()) return;
-    const Standard& shown = m_review->presenter().standard();
-    const QString path = QFileDialog::getSaveFileName(this, "Export the standard",
-                                                      QString::fromStdString(shown.id) + ".json", "Standards (*.json)");
-    if (!path.isEmpty()) exportStandard(path);
-}
-
-void MainWindow::exportStandard(const QString& path) {
-    if (!m_review->hasSet()) return;
-    // Whole, with the bands of every variation.
-    for (const Standard& s : m_review->presenter().standards())
-        if (s.id == m_review->presenter().standard().id) {
-            const auto done = analysis::writeTextFile(path.toStdString(), standardJson(s));
-            showNotice(done ? "Written to " + path + ". Give it another id in the file to import it as your own."
-                            : QString::fromStdString(done.error().message));
-        }
 }
 
 void MainWindow::openSet(store::SetId id) {

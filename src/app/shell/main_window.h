@@ -19,6 +19,10 @@ class QUndoStack;
 
 namespace zevo::app {
 
+/// What file dialogs offer.
+inline constexpr const char* kVideos =
+    "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
+
 /// The window: a header, one view at a time, and the work that leads from one to the other.
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -61,6 +65,7 @@ class MainWindow : public QMainWindow {
 
   private:
     class ContextChange;
+    void changeContext(const SetContext& context);  ///< with undo
     void applyContext(const SetContext& context);
     void takeProposal(const QString& family);
     void chooseSecondClip(bool together);

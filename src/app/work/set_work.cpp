@@ -95,7 +95,8 @@ Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<boo
 
     SetContext context;
     context.movement = std::move(*movement);
-    if (context.movement.variation(request.variation.toStdString())) context.variation = request.variation.toStdString();
+    if (context.movement.variation(request.variation.toStdString()))
+        context.variation = request.variation.toStdString();
     context.context.statureCm = client->statureCm;
     context.loadShare = request.loadShare;
     const std::string clip = request.clipPath.toStdString();
@@ -110,8 +111,8 @@ Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<boo
     if (!outlines) return outlines.error();
     // Named by the moment they were wanted for, so that they are found again by it.
     for (std::size_t i = 0; i < outlines->size(); ++i) (*outlines)[i].timeS = bottoms[i];
-    auto recorded = recordClip(*library, request.clipPath, analysed->poses.clip, analysed->set.result.warnings, cancel,
-                               progress);
+    auto recorded =
+        recordClip(*library, request.clipPath, analysed->poses.clip, analysed->set.result.warnings, cancel, progress);
     if (!recorded) return recorded.error();
 
     store::NewSet record;
@@ -161,7 +162,8 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, const s
     if (stored->second) {
         const auto& second = *stored->second;
         // A view that does not fit any more (another movement was chosen) is kept, and said to be left out.
-        if (auto joined = joinSecondView(*set, second.poses, second.clip.facts, second.together, second.nudgeS); !joined)
+        if (auto joined = joinSecondView(*set, second.poses, second.clip.facts, second.together, second.nudgeS);
+            !joined)
             warnings.push_back("The second clip is left out. " + joined.error().message);
     }
     for (const auto& c : stored->corrections)
@@ -265,9 +267,14 @@ Result<LoadedSet> prepareDemo(const QString& libraryFolder, const std::atomic<bo
             if (auto stored = library->loadSet(s.id); stored && stored->clip.path == *path)
                 loaded = openSet(libraryFolder, s.id, cancel, progress);
         if (!loaded) {
-            ImportRequest request{libraryFolder, *path, QString::fromStdString(set.movement),
-                                  QString::fromStdString(set.variation), QString::fromStdString(set.standard), "full",
-                                  client, set.loadShare};
+            ImportRequest request{libraryFolder,
+                                  *path,
+                                  QString::fromStdString(set.movement),
+                                  QString::fromStdString(set.variation),
+                                  QString::fromStdString(set.standard),
+                                  "full",
+                                  client,
+                                  set.loadShare};
             loaded = importClip(request, cancel, progress);
             if (loaded && !set.frontName.empty()) {
                 const auto front = clipOf(set.frontName, set.frontSpecJson);

@@ -12,8 +12,8 @@ enum class Lengths { Metric, Us };
 struct Settings {
     bool dark = false;
     Lengths lengths = Lengths::Metric;
-    QString model = "full";                   ///< lite, full or heavy
-    QString movement = "squat", variation;    ///< what the next clip is measured as
+    QString model = "full";                 ///< lite, full or heavy
+    QString movement = "squat", variation;  ///< what the next clip is measured as
 };
 
 Settings loadSettings(const QString& libraryFolder);

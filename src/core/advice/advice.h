@@ -25,8 +25,8 @@ struct Drill {
 /// When a limiter is the likely one. Everything that is given must hold.
 struct Signs {
     enum class Reps { Any, FromFirst, Late } reps = Reps::Any;
-    bool oneSide = false;          ///< only one leg shows it
-    std::optional<bool> loaded;    ///< with or without a weight
+    bool oneSide = false;                    ///< only one leg shows it
+    std::optional<bool> loaded;              ///< with or without a weight
     std::vector<std::string> with, without;  ///< faults found besides: at least one, none
     std::vector<std::string> measures;       ///< the finding rests on one of these
 };

@@ -32,13 +32,16 @@ StopAnswer stopAnswer(const PainCheck& c) {
             if (std::find(c.redFlags.begin(), c.redFlags.end(), f.id) != c.redFlags.end())
                 named += (named.empty() ? "" : ", ") + std::string(f.title);
         return {Level::Stop, "Stop. This set is not scored",
-                named + ": see a licensed clinician before training goes on. Zevo coaches; it does not diagnose.", true};
+                named + ": see a licensed clinician before training goes on. Zevo coaches; it does not diagnose.",
+                true};
     }
     const int worst = std::max(c.before.value_or(0), c.after.value_or(0));
     const bool rising = c.before && c.after && *c.after >= *c.before + kRising;
     if (c.sharp || worst >= kStop || (rising && worst >= kLighten))
         return {Level::Stop, "Stop. This set is not scored",
-                std::string(c.sharp ? "Sharp pain" : rising ? "Pain that rises" : "Pain of 5 or more") +
+                std::string(c.sharp  ? "Sharp pain"
+                            : rising ? "Pain that rises"
+                                     : "Pain of 5 or more") +
                     " ends the session for this movement. If it stays or comes back, a licensed clinician.",
                 worst >= kStop || c.sharp};
     if (worst >= kLighten)

@@ -68,8 +68,7 @@ Moments momentsOf(const BalanceModel& m, double shinDeg, double thighDeg) {
     };
     onTrunk(segment::kTrunk.massShare, (1 - segment::kTrunk.centreFromNearEnd) * m.trunk, 0, 0);
     onTrunk(segment::kHeadNeck.massShare, m.trunk + kHeadAboveShoulder * m.stature, 0, 0);
-    const double arms =
-        2 * (segment::kUpperArm.massShare + segment::kForearm.massShare + segment::kHand.massShare);
+    const double arms = 2 * (segment::kUpperArm.massShare + segment::kForearm.massShare + segment::kHand.massShare);
     for (const auto& [share, held] : {std::pair{arms, armsAt(m.load)}, std::pair{m.loadShare, loadAt(m.load)}})
         onTrunk(share, m.trunk + held.up * m.stature, held.ahead * m.stature, held.forward * m.stature);
     return {out.along / mass, out.ahead / mass, out.fixed / mass};

@@ -22,12 +22,12 @@ struct BalanceModel {
     double trunk = proportion::kShoulderHeight - proportion::kHipHeight;
     double foot = proportion::kFootLength;
     double stature = 1;  ///< places of head, arms and load are shares of it
-    /// Steepest the shin gets on a flat foot. One ankle alone, pushed to its end against a wall, gives 35–45° in healthy
-    /// adults (Bennell et al. 1998, from memory); in a squat people stop somewhat before it (common practice, no
-    /// source). A client who shows more has more.
+    /// Steepest the shin gets on a flat foot. One ankle alone, pushed to its end against a wall, gives 35–45° in
+    /// healthy adults (Bennell et al. 1998, from memory); in a squat people stop somewhat before it (common practice,
+    /// no source). A client who shows more has more.
     double ankleLimitDeg = 30;
     double ankleOpenDeg = 3;  ///< by how much that may be wrong; 0 when the coach has measured it
-    double wedgeDeg = 0;  ///< slope under the heel; it tips the whole lower leg forward
+    double wedgeDeg = 0;      ///< slope under the heel; it tips the whole lower leg forward
     /// How far the thighs point out to the sides: they look shorter from the side by its cosine.
     double thighsOutDeg = 0;
     LoadPlace load = LoadPlace::None;

@@ -32,14 +32,14 @@ struct Movement {
     std::string id = "squat", title = "Squat";
     Family family = Family::Squat;
     Drive drive = Drive::Sinking;
-    bool oneLeg = false;   ///< one leg works in each repetition, and which one is part of the result
+    bool oneLeg = false;    ///< one leg works in each repetition, and which one is part of the result
     bool steps = false;     ///< a foot is moved in each repetition, so that the legs may take turns
     bool sideways = false;  ///< the working leg steps to the side, not ahead
     bool travels = false;   ///< the client does not come back to where he began
     std::vector<std::string> phases;
     /// Ids of what is read, in the order it is shown; empty: everything Zevo knows.
     std::vector<std::string> measures;
-    std::vector<Variation> variations;  ///< the plain one is not listed
+    std::vector<Variation> variations;   ///< the plain one is not listed
     std::vector<std::string> standards;  ///< the default one first
     std::vector<std::string> setUp;      ///< what to check before filming, sentences
     std::string advice;                  ///< name of the advice file

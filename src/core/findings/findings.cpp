@@ -67,9 +67,12 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
             const std::optional<Side> side = sideOf(*m, rep);
             Seen& s = seen[{fault, side}];
-            const Finding f{fault,   Severity::Unsure, {},   band.measure,
-                            m->atS,  m->value,         m->pm90, j.above ? *band.max : *band.min,
-                            band.rank, side,           m->second};
+            const Finding f{fault,     Severity::Unsure,
+                            {},        band.measure,
+                            m->atS,    m->value,
+                            m->pm90,   j.above ? *band.max : *band.min,
+                            band.rank, side,
+                            m->second};
             const bool out = j.verdict == Verdict::Outside;
             auto& list = out ? s.out : s.unsure;
             if (list.empty() || list.back() != rep.index) list.push_back(rep.index);

@@ -52,8 +52,8 @@ struct Finding {
 
 /// Judges every full or double repetition; a fault is clear when it is out in at least a third of the
 /// repetitions or in two of them, watch when only once in a longer set, unsure when the ± does not settle it
-/// in at least half of them. A fault of one leg is found for each leg by itself, among the repetitions in which that leg
-/// works. Ordered: clear first, then by the standard's rank.
+/// in at least half of them. A fault of one leg is found for each leg by itself, among the repetitions in which that
+/// leg works. Ordered: clear first, then by the standard's rank.
 std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Standard& standard);
 
 /// Clear first, then by rank.

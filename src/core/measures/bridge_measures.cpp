@@ -18,9 +18,14 @@ std::optional<Reading> bridgeLine(const MeasureInput& in) {
 }  // namespace
 
 std::span<const MeasureDef> bridgeMeasures() {
-    static const std::vector<MeasureDef> all{{"bridge_line", "Shoulder, hip and knee in line",
-                                              "shoulder–hip–knee angle at the top", Unit::Degrees, kSideView, Of::Body,
-                                              {L::LeftShoulder, L::LeftHip, L::LeftKnee}, bridgeLine}};
+    static const std::vector<MeasureDef> all{{"bridge_line",
+                                              "Shoulder, hip and knee in line",
+                                              "shoulder–hip–knee angle at the top",
+                                              Unit::Degrees,
+                                              kSideView,
+                                              Of::Body,
+                                              {L::LeftShoulder, L::LeftHip, L::LeftKnee},
+                                              bridgeLine}};
     return all;
 }
 

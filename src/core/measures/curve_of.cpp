@@ -36,6 +36,7 @@ CurveOf curveOf(const std::string& measure, const Series& s, Side leg) {
 
 CurveOf curveOf(const std::string& measure, const FrontSeries& s) {
     const std::size_t side = measure.ends_with("_right") ? 1 : 0;
+    if (measure.starts_with("knee_inside_")) return {measure, s.kneeInside[side]};
     if (measure.starts_with("knee_in_") || measure.starts_with("wobble_"))
         return {side ? "knee_in_right" : "knee_in_left", s.kneeIn[side]};
     if (measure.starts_with("projection_")) return {measure, s.projection[side]};

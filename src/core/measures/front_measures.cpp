@@ -11,8 +11,8 @@ namespace {
 using L = Landmark;
 
 /// Allowances of the frontal readings: the 90th percentile of the errors of both figures (docs/measurements.md).
-constexpr double kRatioPm = 0.07, kKneePm = 0.07, kStancePm = 0.07, kToePm = 9.0, kHipLinePm = 13, kShoulderPm = 3.5,
-                 kShiftPm = 0.05, kProjectionPm = 6.0;
+constexpr double kRatioPm = 0.07, kKneePm = 0.18, kInsidePm = 0.06, kStancePm = 0.07, kToePm = 14.0, kUnevenPm = 5.0,
+                 kHipLinePm = 13, kShoulderPm = 3.5, kShiftPm = 0.07, kProjectionPm = 6.0;
 
 /// Samples of the lower half of the repetition: there the knees are under load.
 std::pair<std::size_t, std::size_t> lowerHalf(const MeasureInput& in) {
@@ -34,19 +34,27 @@ std::optional<Reading> kneeRatio(const MeasureInput& in) {
 }
 
 /// The furthest the knee comes in over the lower half, as the mean over a fifth of a second. Only of a leg that works.
-std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
+std::optional<Reading> furthestIn(const MeasureInput& in, const std::vector<double>& s, Side side, double pm90) {
     if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
-    const auto& s = in.front->kneeIn[static_cast<std::size_t>(side)];
     const auto [from, to] = lowerHalf(in);
     const auto half = static_cast<std::size_t>(0.1 * in.track.rate);
-    double most = -1e9;
     std::size_t at = in.rep.bottom;
+    double most = -1e9;
     for (std::size_t i = from; i <= to; ++i)
         if (const double v = meanAround(s, i, half); v > most) most = v, at = i;
-    // A knee that bows out is out all the time: then the bottom says it.
-    const double bottom = meanAround(s, in.rep.bottom, half);
-    if (bottom < 0 && most < 0.02) most = bottom, at = in.rep.bottom;
-    return reading(most, kKneePm, at);
+    return reading(most, pm90, at);
+}
+std::optional<Reading> kneeInsideLeft(const MeasureInput& in) {
+    return furthestIn(in, in.front->kneeInside[0], Side::Left, kInsidePm);
+}
+std::optional<Reading> kneeInsideRight(const MeasureInput& in) {
+    return furthestIn(in, in.front->kneeInside[1], Side::Right, kInsidePm);
+}
+
+/// Against the toes, at the bottom, where a knee that bows out is furthest.
+std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
+    if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
+    return atBottom(in, in.front->kneeIn[static_cast<std::size_t>(side)], kKneePm);
 }
 std::optional<Reading> kneeInLeft(const MeasureInput& in) {
     return kneeIn(in, Side::Left);
@@ -119,7 +127,7 @@ std::optional<Reading> toeOutRight(const MeasureInput& in) {
 std::optional<Reading> toeOutUneven(const MeasureInput& in) {
     const auto left = toeOutLeft(in), right = toeOutRight(in);
     if (!left || !right) return std::nullopt;
-    return reading(right->value - left->value, kToePm, in.rep.start);
+    return reading(right->value - left->value, kUnevenPm, in.rep.start);  // what both feet share cancels
 }
 
 }  // namespace
@@ -129,6 +137,10 @@ std::span<const MeasureDef> frontMeasures() {
     static const std::vector<MeasureDef> all{
         {"knee_ratio", "Knees apart against feet apart", "knee separation ÷ ankle separation", Unit::Share,
          kFrontal | kFootEndView, Of::Body, leg, kneeRatio},
+        {"knee_inside_left", "Left knee inside its ankle", "knee offset from the ankle, share of the shank",
+         Unit::Share, kFrontal, Of::Left, leg, kneeInsideLeft},
+        {"knee_inside_right", "Right knee inside its ankle", "knee offset from the ankle, share of the shank",
+         Unit::Share, kFrontal, Of::Right, leg, kneeInsideRight},
         {"knee_in_left", "Left knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
          Unit::Share, kFrontal, Of::Left, leg, kneeInLeft},
         {"knee_in_right", "Right knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
@@ -137,17 +149,41 @@ std::span<const MeasureDef> frontMeasures() {
          Of::Left, leg, projectionLeft},
         {"projection_right", "Right leg bent inwards", "frontal-plane projection angle", Unit::Degrees, kFrontal,
          Of::Right, leg, projectionRight},
-        {"wobble_left", "Left knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Left, leg,
-         wobbleLeft},
+        {"wobble_left", "Left knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Left,
+         leg, wobbleLeft},
         {"wobble_right", "Right knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Right,
          leg, wobbleRight},
-        {"hip_tilt", "Hip line", "pelvic obliquity against standing, right side lower +", Unit::Degrees,
-         kFrontal | kFootEndView, Of::Body, {L::LeftHip}, hipTilt},
-        {"hip_shift", "Hips to one side", "lateral shift of the pelvis, share of the stance, right +", Unit::Share,
-         kFrontal, Of::Body, {L::LeftHip}, hipShift},
-        {"shoulder_tilt", "Shoulder line", "shoulder tilt against standing, right side lower +", Unit::Degrees,
-         kFrontal, Of::Body, {L::LeftShoulder}, shoulderTilt},
-        {"stance", "Stance", "ankle distance ÷ shoulder distance", Unit::Share, kFrontal, Of::Body, {L::LeftAnkle},
+        {"hip_tilt",
+         "Hip line",
+         "pelvic obliquity against standing, right side lower +",
+         Unit::Degrees,
+         kFrontal | kFootEndView,
+         Of::Body,
+         {L::LeftHip},
+         hipTilt},
+        {"hip_shift",
+         "Hips to one side",
+         "lateral shift of the pelvis, share of the stance, right +",
+         Unit::Share,
+         kFrontal,
+         Of::Body,
+         {L::LeftHip},
+         hipShift},
+        {"shoulder_tilt",
+         "Shoulder line",
+         "shoulder tilt against standing, right side lower +",
+         Unit::Degrees,
+         kFrontal,
+         Of::Body,
+         {L::LeftShoulder},
+         shoulderTilt},
+        {"stance",
+         "Stance",
+         "ankle distance ÷ shoulder distance",
+         Unit::Share,
+         kFrontal,
+         Of::Body,
+         {L::LeftAnkle},
          stance},
         {"toe_out_left", "Left foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Left, foot, toeOutLeft},
         {"toe_out_right", "Right foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Right, foot,

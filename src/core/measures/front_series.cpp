@@ -54,6 +54,7 @@ FrontSeries computeFrontSeries(const Track& t) {
             const double turned = foot > 1 ? std::asin(std::clamp(toe / foot, -1.0, 1.0)) : kNone;
             s.toeOut[k].push_back(turned * kDegrees);
             const double out = (kneeX[k] - leg.ankle.x()) * outward;
+            s.kneeInside[k].push_back(shank > 1 ? -out / shank : kNone);
             s.kneeIn[k].push_back(shank > 1 ? (std::abs(ahead) * std::tan(turned) - out) / shank : kNone);
             const Vec2 up = leg.hip - leg.knee, down = leg.knee - leg.ankle;
             s.projection[k].push_back(

@@ -16,8 +16,11 @@ namespace zevo {
 struct FrontSeries {
     std::vector<double> kneeSeparation;  ///< distance of the knees ÷ distance of the ankles
     std::vector<double> stance;          ///< distance of the ankles ÷ standing distance of the shoulders
-    /// How far the knee stands inside the line from the ankle over the toe (towards the other leg +), share of the shank.
+    /// How far the knee stands inside the line from the ankle over the toe (towards the other leg +), share of the
+    /// shank.
     std::array<std::vector<double>, 2> kneeIn;
+    /// How far the knee stands inside its ankle, likewise: needs no toes, whose direction is read only roughly.
+    std::array<std::vector<double>, 2> kneeInside;
     /// Frontal-plane projection angle: hip–knee–ankle bent inwards +, degrees. Loses its meaning in a deep bend.
     std::array<std::vector<double>, 2> projection;
     std::array<std::vector<double>, 2> toeOut;    ///< of the foot, outwards +, degrees

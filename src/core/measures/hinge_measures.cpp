@@ -30,7 +30,8 @@ std::optional<Reading> hipTravel(const MeasureInput& in) {
     return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, 0.04, at);
 }
 
-/// The hand, a little beyond the wrist: share of stature between the two (hand's middle, Drillis & Contini, from memory).
+/// The hand, a little beyond the wrist: share of stature between the two (hand's middle, Drillis & Contini, from
+/// memory).
 constexpr double kHandBeyondWrist = 0.05;
 
 Vec2 handAt(const MeasureInput& in, std::size_t sample) {
@@ -43,8 +44,8 @@ std::optional<Reading> loadAhead(const MeasureInput& in) {
     const Track& t = in.track;
     if (t.cmPerPixel <= 0) return std::nullopt;
     const Vec2 ankle = t.standingFlatAt(t.nearOf(L::LeftAnkle));
-    const double midFoot = 0.5 * (t.standingFlatAt(t.nearOf(L::LeftHeel)).x() +
-                                  t.standingFlatAt(t.nearOf(L::LeftToe)).x());
+    const double midFoot =
+        0.5 * (t.standingFlatAt(t.nearOf(L::LeftHeel)).x() + t.standingFlatAt(t.nearOf(L::LeftToe)).x());
     const std::size_t at = in.rep.bottom;
     const Vec2 hand = handAt(in, at), knee = t.flatAt(t.nearOf(L::LeftKnee), at);
     const double w = (hand.y() - ankle.y()) / std::max(1.0, knee.y() - ankle.y());
@@ -68,12 +69,30 @@ std::span<const MeasureDef> hingeMeasures() {
     static const std::vector<MeasureDef> all{
         {"hip_per_knee", "Hip bend per knee bend", "hip flexion ÷ knee flexion", Unit::Share, kSideView, Of::Body, leg,
          hipPerKnee},
-        {"hip_travel", "Hips go back", "backward hip travel at 45° of lean, share of the leg", Unit::Share, kSideView,
-         Of::Body, {L::LeftHip}, hipTravel},
-        {"load_ahead", "Load ahead of the legs", "hand ahead of shin or mid-foot", Unit::Centimetres, kSideView,
-         Of::Body, {L::LeftWrist, L::LeftKnee}, loadAhead},
-        {"hands_height", "Hands along the shin", "height of the hands, 0 ankle … 1 knee", Unit::Share, kSideView,
-         Of::Body, {L::LeftWrist, L::LeftKnee}, handsHeight},
+        {"hip_travel",
+         "Hips go back",
+         "backward hip travel at 45° of lean, share of the leg",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         {L::LeftHip},
+         hipTravel},
+        {"load_ahead",
+         "Load ahead of the legs",
+         "hand ahead of shin or mid-foot",
+         Unit::Centimetres,
+         kSideView,
+         Of::Body,
+         {L::LeftWrist, L::LeftKnee},
+         loadAhead},
+        {"hands_height",
+         "Hands along the shin",
+         "height of the hands, 0 ankle … 1 knee",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         {L::LeftWrist, L::LeftKnee},
+         handsHeight},
     };
     return all;
 }

@@ -27,9 +27,9 @@ std::optional<Reading> beyondNeeded(const MeasureInput& in, double aim, std::opt
     const auto lean = needed(thigh->value, 0), deeper = needed(thigh->value - thigh->pm90, 0),
                higher = needed(thigh->value + thigh->pm90, 0), freer = needed(thigh->value, in.balance->ankleOpenDeg);
     if (!lean || !deeper || !higher || !freer) return std::nullopt;
-    return reading(
-        trunk->value - *lean,
-        together({trunk->pm90, 0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}), trunk->sample);
+    return reading(trunk->value - *lean,
+                   together({trunk->pm90, 0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}),
+                   trunk->sample);
 }
 
 std::optional<Reading> leanOverNeeded(const MeasureInput& in) {
@@ -47,8 +47,8 @@ std::optional<Reading> neededLeanAtBottom(const MeasureInput& in) {
     return reading(trunk->value - beyond->value, kModelPm, beyond->sample);
 }
 
-/// Where on the way down a heel or the toes begin to leave the floor: more than 1.5 cm (common practice, no source) for a
-/// tenth of a second. Nothing when they stay down.
+/// Where on the way down a heel or the toes begin to leave the floor: more than 1.5 cm (common practice, no source) for
+/// a tenth of a second. Nothing when they stay down.
 std::optional<std::size_t> footLeaves(const MeasureInput& in) {
     constexpr double kOffCm = 1.5;
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.1 * in.track.rate));
@@ -73,8 +73,9 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
     return reading(meanAround(in.legSeries().thighAngle, at, 1), bottom->pm90, at);
 }
 
-/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs. A client
-/// whose feet leave the floor before the thighs are near level has no depth to be past: there the feet are the fault.
+/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs. A
+/// client whose feet leave the floor before the thighs are near level has no depth to be past: there the feet are the
+/// fault.
 std::optional<Reading> depthPastControl(const MeasureInput& in) {
     constexpr double kNearLevelDeg = 10;
     const auto usable = usableDepth(in), bottom = thighAngleAtBottom(in);
@@ -95,10 +96,22 @@ std::span<const MeasureDef> leanMeasures() {
          body, leanOverNeededBack},
         {"needed_lean", "Lean this build needs", "balanced trunk inclination at this depth", Unit::Degrees, kSideView,
          Of::Body, body, neededLeanAtBottom},
-        {"usable_depth", "Depth with the feet down", "thigh inclination before heel or toes leave the floor",
-         Unit::Degrees, kSideView, Of::Body, {L::LeftHip, L::LeftKnee}, usableDepth},
-        {"depth_past_control", "Deeper than the feet stay down", "thigh inclination past usable depth", Unit::Degrees,
-         kSideView, Of::Body, {L::LeftHip, L::LeftKnee}, depthPastControl},
+        {"usable_depth",
+         "Depth with the feet down",
+         "thigh inclination before heel or toes leave the floor",
+         Unit::Degrees,
+         kSideView,
+         Of::Body,
+         {L::LeftHip, L::LeftKnee},
+         usableDepth},
+        {"depth_past_control",
+         "Deeper than the feet stay down",
+         "thigh inclination past usable depth",
+         Unit::Degrees,
+         kSideView,
+         Of::Body,
+         {L::LeftHip, L::LeftKnee},
+         depthPastControl},
     };
     return all;
 }

@@ -10,7 +10,8 @@ namespace {
 
 using L = Landmark;
 
-/// ± of a length between two landmarks, centimetres: their jitter, and what the network misplaces (docs/measurements.md).
+/// ± of a length between two landmarks, centimetres: their jitter, and what the network misplaces
+/// (docs/measurements.md).
 double lengthPm(const Track& t, L a, L b, double network) {
     const double jitter = 1.645 * t.cmPerPixel *
                           std::hypot(t.noisePx[static_cast<std::size_t>(a)], t.noisePx[static_cast<std::size_t>(b)]);
@@ -63,8 +64,8 @@ std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
     return reading(-speed[at], 0.08 + 0.15 * std::abs(speed[at]), at);
 }
 
-/// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: + the
-/// hips go first and the back follows.
+/// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: +
+/// the hips go first and the back follows.
 std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
     const Track& t = in.track;
     const L hip = t.nearOf(L::LeftHip), shoulder = t.nearOf(L::LeftShoulder);
@@ -82,8 +83,8 @@ std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
     return reading(most, 0.06, at);
 }
 
-/// The same of a pull from the floor, by the angles: how much further the knees have straightened than the trunk has come
-/// up, share of the whole way. The hips themselves rise too little there to be compared by height.
+/// The same of a pull from the floor, by the angles: how much further the knees have straightened than the trunk has
+/// come up, share of the whole way. The hips themselves rise too little there to be compared by height.
 std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
     auto share = [&](const std::vector<double>& s, std::size_t i) {
         const double way = s[in.rep.leave] - s[in.rep.end];
@@ -99,9 +100,9 @@ std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
     return reading(most, 0.12, at);
 }
 
-/// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away from
-/// it and shows short, so that the knee's bend looks larger than it is: what is read is how far the knee stands out of the
-/// line from hip to ankle, against a leg of the published length.
+/// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away
+/// from it and shows short, so that the knee's bend looks larger than it is: what is read is how far the knee stands
+/// out of the line from hip to ankle, against a leg of the published length.
 std::optional<Reading> trailingKneeFlexion(const MeasureInput& in) {
     const Track& t = in.track;
     // Behind the working leg the network cannot tell the far one from it.
@@ -129,8 +130,8 @@ std::optional<Reading> noseKneeToe(const MeasureInput& in) {
 }
 
 /// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip
-/// hides the far one: on virtual clients the network's hips did not follow the turn at all (docs/measurements.md), so the ±
-/// leaves nearly every case open.
+/// hides the far one: on virtual clients the network's hips did not follow the turn at all (docs/measurements.md), so
+/// the ± leaves nearly every case open.
 std::optional<Reading> hipTurn(const MeasureInput& in) {
     const Track& t = in.track;
     const double breadth = 0.5 * proportion::kHipBreadth * t.bodyPx;  // joint to joint: about half the outer breadth
@@ -151,23 +152,65 @@ std::span<const MeasureDef> lungeMeasures() {
     static const std::vector<MeasureDef> all{
         {"rear_knee_flexion", "Rear knee bend", "knee flexion of the rear leg", Unit::Degrees, kSideView,
          Of::WorkingLeg, legs, rearKneeFlexion},
-        {"rear_knee_behind_hip", "Rear knee behind the hip", "horizontal gap rear knee to hip, share of the leg",
-         Unit::Share, kSideView, Of::WorkingLeg, {L::LeftHip, L::LeftKnee}, rearKneeBehindHip},
-        {"rear_knee_height", "Rear knee over the floor", "height of the rear knee at its lowest", Unit::Centimetres,
-         kSideView, Of::WorkingLeg, {L::LeftKnee}, rearKneeHeight},
-        {"rear_knee_speed", "Rear knee on landing", "downward speed of the rear knee", Unit::MetresPerSecond,
-         kSideView, Of::WorkingLeg, {L::LeftKnee}, rearKneeSpeed},
-        {"hips_before_shoulders", "Hips rise before shoulders", "hip rise ahead of trunk rise, share of the lift",
-         Unit::Share, kSideView, Of::Body, {L::LeftHip, L::LeftShoulder}, hipsBeforeShoulders},
+        {"rear_knee_behind_hip",
+         "Rear knee behind the hip",
+         "horizontal gap rear knee to hip, share of the leg",
+         Unit::Share,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftHip, L::LeftKnee},
+         rearKneeBehindHip},
+        {"rear_knee_height",
+         "Rear knee over the floor",
+         "height of the rear knee at its lowest",
+         Unit::Centimetres,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftKnee},
+         rearKneeHeight},
+        {"rear_knee_speed",
+         "Rear knee on landing",
+         "downward speed of the rear knee",
+         Unit::MetresPerSecond,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftKnee},
+         rearKneeSpeed},
+        {"hips_before_shoulders",
+         "Hips rise before shoulders",
+         "hip rise ahead of trunk rise, share of the lift",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         {L::LeftHip, L::LeftShoulder},
+         hipsBeforeShoulders},
         {"knees_before_trunk", "Knees straighten before the trunk rises",
          "knee extension ahead of trunk rise, share of the lift", Unit::Share, kSideView, Of::Body, legs,
          kneesBeforeTrunk},
-        {"hip_turn", "Hips turned", "pelvis rotation, right side forward +", Unit::Degrees, kSideView, Of::Body,
-         {L::LeftHip}, hipTurn},
-        {"trailing_knee_flexion", "Trailing knee bend", "knee flexion of the straight leg", Unit::Degrees, kSideView,
-         Of::WorkingLeg, {L::LeftHip}, trailingKneeFlexion},
-        {"nose_knee_toe", "Nose, knee and toe apart", "frontal spread of nose, knee and toe", Unit::Centimetres,
-         kFrontal, Of::WorkingLeg, {L::LeftKnee}, noseKneeToe},
+        {"hip_turn",
+         "Hips turned",
+         "pelvis rotation, right side forward +",
+         Unit::Degrees,
+         kSideView,
+         Of::Body,
+         {L::LeftHip},
+         hipTurn},
+        {"trailing_knee_flexion",
+         "Trailing knee bend",
+         "knee flexion of the straight leg",
+         Unit::Degrees,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftHip},
+         trailingKneeFlexion},
+        {"nose_knee_toe",
+         "Nose, knee and toe apart",
+         "frontal spread of nose, knee and toe",
+         Unit::Centimetres,
+         kFrontal,
+         Of::WorkingLeg,
+         {L::LeftKnee},
+         noseKneeToe},
     };
     return all;
 }

@@ -51,11 +51,12 @@ std::optional<Reading> jointAngle(const MeasureInput& in, const std::vector<doub
     const double value = meanAround(s, at);
     const double doubt = lengthDoubt(t, a, at) + lengthDoubt(t, b, at);
     const double far = isFarLeg(in, a) || isFarLeg(in, b) ? kFarLeg : 1.0;
-    return reading(value,
-                   together({jitterOfLine(t, a, at), jitterOfLine(t, b, at),
-                             far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]),
-                             foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
-                   at);
+    return reading(
+        value,
+        together({jitterOfLine(t, a, at), jitterOfLine(t, b, at),
+                  far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]),
+                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
+        at);
 }
 
 std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<double>& s, Quantity quantity,

@@ -92,8 +92,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         const auto read = def.read(in);
         if (!read) continue;
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
-        out.push_back(
-            {def.id, read->value, read->pm90, def.unit, confidenceOf(def, in, at), in.track.timesS[at]});
+        out.push_back({def.id, read->value, read->pm90, def.unit, confidenceOf(def, in, at), in.track.timesS[at]});
     }
     return out;
 }

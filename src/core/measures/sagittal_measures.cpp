@@ -23,8 +23,7 @@ std::optional<Reading> kneeFlexionAtBottom(const MeasureInput& in) {
                       {in.leg(L::LeftKnee), in.leg(L::LeftAnkle)});
 }
 std::optional<Reading> hipFlexionAtBottom(const MeasureInput& in) {
-    return jointAngle(in, in.legSeries().hipFlexion, Quantity::Hip,
-                      {in.leg(L::LeftHip), in.leg(L::LeftKnee)},
+    return jointAngle(in, in.legSeries().hipFlexion, Quantity::Hip, {in.leg(L::LeftHip), in.leg(L::LeftKnee)},
                       {in.track.nearOf(L::LeftShoulder), in.track.nearOf(L::LeftHip)});
 }
 std::optional<Reading> shinAngleAtBottom(const MeasureInput& in) {
@@ -71,8 +70,8 @@ std::optional<Reading> toeRise(const MeasureInput& in) {
     return liftOfFoot(in, in.series.toeRise, in.series.toeFollowed);
 }
 
-/// Knee ahead of the toe tip. Planted feet: from the foot as it stands (foot_extent.h); a working leg that stepped: from
-/// its foot as it stands at the turning point.
+/// Knee ahead of the toe tip. Planted feet: from the foot as it stands (foot_extent.h); a working leg that stepped:
+/// from its foot as it stands at the turning point.
 std::optional<Reading> kneePastToe(const MeasureInput& in) {
     const Track& t = in.track;
     if (t.cmPerPixel <= 0) return std::nullopt;
@@ -139,28 +138,70 @@ std::span<const MeasureDef> sagittalMeasures() {
     static const std::vector<L> leg{L::LeftHip, L::LeftKnee, L::LeftAnkle}, trunk{L::LeftHip, L::LeftShoulder};
     static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle, L::LeftHeel, L::LeftToe};
     static const std::vector<MeasureDef> all{
-        {"thigh_angle", "Depth: thigh from level", "thigh inclination at the bottom", Unit::Degrees, kSideView,
-         Of::WorkingLeg, {L::LeftHip, L::LeftKnee}, thighAngleAtBottom},
+        {"thigh_angle",
+         "Depth: thigh from level",
+         "thigh inclination at the bottom",
+         Unit::Degrees,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftHip, L::LeftKnee},
+         thighAngleAtBottom},
         {"knee_flexion", "Knee bend", "knee flexion", Unit::Degrees, kSideView, Of::WorkingLeg, leg,
          kneeFlexionAtBottom},
-        {"hip_flexion", "Hip bend", "hip flexion", Unit::Degrees, kSideView, Of::WorkingLeg,
-         {L::LeftShoulder, L::LeftHip, L::LeftKnee}, hipFlexionAtBottom},
+        {"hip_flexion",
+         "Hip bend",
+         "hip flexion",
+         Unit::Degrees,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftShoulder, L::LeftHip, L::LeftKnee},
+         hipFlexionAtBottom},
         {"trunk_lean", "Trunk lean", "trunk inclination from vertical", Unit::Degrees, kSideView, Of::Body, trunk,
          trunkLeanAtBottom},
-        {"shin_angle", "Shin lean", "ankle dorsiflexion, shin from vertical", Unit::Degrees, kSideView, Of::WorkingLeg,
-         {L::LeftKnee, L::LeftAnkle}, shinAngleAtBottom},
+        {"shin_angle",
+         "Shin lean",
+         "ankle dorsiflexion, shin from vertical",
+         Unit::Degrees,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftKnee, L::LeftAnkle},
+         shinAngleAtBottom},
         {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, kSideView, Of::Body,
          body, leanBeyondShins},
-        {"heel_rise", "Heel off the floor", "heel rise", Unit::Centimetres, kSideView, Of::WorkingLeg, {L::LeftHeel},
+        {"heel_rise",
+         "Heel off the floor",
+         "heel rise",
+         Unit::Centimetres,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftHeel},
          heelRise},
-        {"toe_rise", "Toes off the floor", "toe rise", Unit::Centimetres, kSideView, Of::WorkingLeg, {L::LeftToe},
+        {"toe_rise",
+         "Toes off the floor",
+         "toe rise",
+         Unit::Centimetres,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftToe},
          toeRise},
-        {"knee_past_toe", "Knee ahead of toes", "knee travel past the toe tip", Unit::Centimetres, kSideView,
-         Of::WorkingLeg, {L::LeftKnee, L::LeftToe}, kneePastToe},
+        {"knee_past_toe",
+         "Knee ahead of toes",
+         "knee travel past the toe tip",
+         Unit::Centimetres,
+         kSideView,
+         Of::WorkingLeg,
+         {L::LeftKnee, L::LeftToe},
+         kneePastToe},
         {"mass_over_foot", "Balance over the foot", "mass centre, 0 heel … 1 toe tip", Unit::Share, kSideView, Of::Body,
          body, massOverFoot},
-        {"neck_change", "Head off the trunk line", "neck extension against standing", Unit::Degrees, kSideView,
-         Of::Body, {L::LeftEar, L::LeftShoulder}, neckChange},
+        {"neck_change",
+         "Head off the trunk line",
+         "neck extension against standing",
+         Unit::Degrees,
+         kSideView,
+         Of::Body,
+         {L::LeftEar, L::LeftShoulder},
+         neckChange},
         {"knee_lead", "Knees start before hips", "knee onset before hip onset", Unit::Milliseconds, kSideView, Of::Body,
          body, kneeLead},
         {"top_knee_flexion", "Knees at the top", "knee flexion standing", Unit::Degrees, kSideView, Of::WorkingLeg, leg,

@@ -17,7 +17,7 @@ struct LegSeries {
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
     std::array<LegSeries, 2> legs;  ///< left, right; the far one is seen less surely
-    std::vector<double> heelRise;  ///< of the heel, change from standing, without what the toe does too, cm
+    std::vector<double> heelRise;   ///< of the heel, change from standing, without what the toe does too, cm
     /// Where the two rises come from the shoe followed in the picture, not from the landmarks.
     std::vector<bool> heelFollowed, toeFollowed;
     std::vector<double> toeRise;       ///< of the toe tip, likewise, cm

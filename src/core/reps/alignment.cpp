@@ -8,7 +8,7 @@
 namespace zevo {
 namespace {
 
-constexpr double kRate = 100;      // finer than any frame
+constexpr double kRate = 100;        // finer than any frame
 constexpr double kLeastShare = 0.4;  // of the shorter clip that both must show
 
 /// The course on an even clock from its own beginning.

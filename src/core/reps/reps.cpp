@@ -66,8 +66,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         }
     }
     const bool byKnee = track.drive == Drive::Sinking && track.view == ViewKind::Side;
-    // From the front a bend hardly shows, and in a lunge each leg bends in its own time, a stepping one in the air: there
-    // the sinking itself is what is timed.
+    // From the front a bend hardly shows, and in a lunge each leg bends in its own time, a stepping one in the air:
+    // there the sinking itself is what is timed.
     if (isFrontal(track.view) || track.view == ViewKind::FootEnd || track.family == Family::Lunge)
         for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
     const auto speed = derivative(smooth(bend, track.rate, std::min(4.0, 0.2 * track.rate)), track.rate);
@@ -160,8 +160,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        if ((byKnee && bentAt(r.bottom) < options.partialKneeFlexion) ||
-            r.depth < options.partialShare * usual)
+        if ((byKnee && bentAt(r.bottom) < options.partialKneeFlexion) || r.depth < options.partialShare * usual)
             r.kind = RepKind::Partial;
     }
     return reps;

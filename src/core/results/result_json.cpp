@@ -53,18 +53,21 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
 json adviceJson(const Counsel& c) {
     json say = json::array(), prepare = json::array();
     for (const auto& cue : c.advice.say) say.push_back({{"kind", cue.kind}, {"text", cue.text}});
-    for (const auto& d : c.advice.prepare)
-        prepare.push_back({{"stage", d.stage}, {"text", d.text}, {"dose", d.dose}});
-    json out{{"title", c.advice.title},   {"say", say}, {"change", c.advice.change}, {"prepare", prepare},
+    for (const auto& d : c.advice.prepare) prepare.push_back({{"stage", d.stage}, {"text", d.text}, {"dose", d.dose}});
+    json out{{"title", c.advice.title},
+             {"say", say},
+             {"change", c.advice.change},
+             {"prepare", prepare},
              {"progress", c.advice.progress}};
     if (!c.limiter.empty()) out["limiter"] = {{"id", c.limiter}, {"trace", c.trace}};
     return out;
 }
 
 json findingJson(const Finding& f, const SetResult& r, const AdviceBook* book) {
-    json out{{"fault", f.fault},          {"severity", severityName(f.severity)}, {"reps", f.reps},
-             {"measure", f.measure},      {"at_s", rounded(f.atS)},               {"value", rounded(f.value)},
-             {"pm90", rounded(f.pm90)},   {"edge", rounded(f.edge)}};
+    json out{{"fault", f.fault},        {"severity", severityName(f.severity)},
+             {"reps", f.reps},          {"measure", f.measure},
+             {"at_s", rounded(f.atS)},  {"value", rounded(f.value)},
+             {"pm90", rounded(f.pm90)}, {"edge", rounded(f.edge)}};
     if (f.side) out["side"] = sideName(*f.side);
     if (r.second) out["view"] = viewName(f.second ? r.second->view : r.view);
     if (!book || !book->count(f.fault)) return out;

@@ -32,10 +32,10 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     // Knees that point outwards make the thighs look shorter at the bottom than at rest.
     std::vector<double> shown;
     for (const Rep& r : reps)
-        shown.push_back((t.flatAt(t.nearOf(Landmark::LeftHip), r.bottom) -
-                         t.flatAt(t.nearOf(Landmark::LeftKnee), r.bottom))
-                            .norm() /
-                        t.bodyPx / m.thigh);
+        shown.push_back(
+            (t.flatAt(t.nearOf(Landmark::LeftHip), r.bottom) - t.flatAt(t.nearOf(Landmark::LeftKnee), r.bottom))
+                .norm() /
+            t.bodyPx / m.thigh);
     constexpr double kMostOutDeg = 50;
     m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
     m.wedgeDeg = context.wedgeDeg;
@@ -55,8 +55,9 @@ void warnAbout(MeasuredSet& set, double level) {
     if (r.trackedShare < 0.95)
         warn("The client was lost in " + percent(1 - r.trackedShare) + " % of the frames; values there are less sure.");
     if (level > 0)
-        warn("The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
-             "trunk, shin and thigh are less sure.");
+        warn(
+            "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
+            "trunk, shin and thigh are less sure.");
     switch (t.view) {
         case ViewKind::Side:
             if (r.offSquareDeg > 15)
@@ -64,15 +65,17 @@ void warnAbout(MeasuredSet& set, double level) {
                      "° off a square side view; angles are less sure.");
             break;
         case ViewKind::Oblique:
-            warn("Seen at an angle, between side and front: only repetitions and times are judged. Film from the side "
-                 "for depth, trunk and heels, from the front for knees, stance and hips.");
+            warn(
+                "Seen at an angle, between side and front: only repetitions and times are judged. Film from the side "
+                "for depth, trunk and heels, from the front for knees, stance and hips.");
             break;
         case ViewKind::Front:
         case ViewKind::Rear:
             warn("Seen from the " + std::string(t.view == ViewKind::Front ? "front" : "back") +
                  ": depth, trunk and heels need a side view.");
-            warn("Whether one hip drops cannot be read surely from a picture (±13°): look yourself, or tape both hip "
-                 "bones.");
+            warn(
+                "Whether one hip drops cannot be read surely from a picture (±13°): look yourself, or tape both hip "
+                "bones.");
             break;
         case ViewKind::FootEnd:
             warn("Seen from the foot end: the height of the hips and the times need a side view.");
@@ -182,9 +185,10 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
     set.track = std::move(*track);
     const Track& t = set.track;
     if (t.view == ViewKind::FootEnd && !legsAreBelievable(t))
-        return Error{"From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
-                     "whether knees and hips stay level has to be seen by eye.",
-                     "foot-end"};
+        return Error{
+            "From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
+            "whether knees and hips stay level has to be seen by eye.",
+            "foot-end"};
     SetResult& r = set.result;
     r.clip = clip;
     r.context = context;
@@ -202,8 +206,8 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
     if (reps.empty()) {
         const std::string looks = otherFamily(frames, clip, context);
         if (!looks.empty())
-            return Error{"Not one whole " + familyName(context.movement.family) + " was found: this looks like a " + looks +
-                             ". Choose that movement and open the clip again.",
+            return Error{"Not one whole " + familyName(context.movement.family) + " was found: this looks like a " +
+                             looks + ". Choose that movement and open the clip again.",
                          "looks like " + looks};
         return Error{
             "Not one whole repetition was found. Film from standing to standing, with the whole body in the picture.",
@@ -214,14 +218,9 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
     for (std::size_t i = 0; i < reps.size(); ++i) {
         const Rep& rep = reps[i];
         auto time = [&](std::size_t s) { return t.timesS[s]; };
-        const MeasureInput input{t,
-                                 r.series,
-                                 front ? &*front : nullptr,
-                                 rep,
-                                 i + 1 < reps.size() ? &reps[i + 1] : nullptr,
-                                 level,
-                                 context.movement,
-                                 balance ? &*balance : nullptr};
+        const MeasureInput input{
+            t,     r.series,         front ? &*front : nullptr,    rep, i + 1 < reps.size() ? &reps[i + 1] : nullptr,
+            level, context.movement, balance ? &*balance : nullptr};
         r.reps.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom), time(rep.leave),
                           time(rep.end), rep.leg, measureRep(input)});
     }

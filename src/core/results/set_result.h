@@ -26,9 +26,9 @@ struct SetContext {
     Movement movement;
     std::string variation;  ///< empty = plain
     std::string model = "full";
-    double loadShare = 0;                  ///< of what is held ÷ body mass, as far as known
-    std::optional<double> ankleLimitDeg;   ///< as measured by the coach
-    double wedgeDeg = 0;                   ///< under the heels
+    double loadShare = 0;                 ///< of what is held ÷ body mass, as far as known
+    std::optional<double> ankleLimitDeg;  ///< as measured by the coach
+    double wedgeDeg = 0;                  ///< under the heels
     PainCheck pain;
 };
 
@@ -70,9 +70,9 @@ struct SetResult {
     std::vector<MeasuredRep> reps;
     std::vector<int> leftOut;  ///< numbers of repetitions the coach says do not count
     std::vector<Finding> findings;
-    StopAnswer stop;                   ///< comes before any advice
-    std::vector<Drift> drifts;         ///< of every judged measure that could be tested
-    std::vector<LegsCompared> legs;    ///< where both were seen
+    StopAnswer stop;                 ///< comes before any advice
+    std::vector<Drift> drifts;       ///< of every judged measure that could be tested
+    std::vector<LegsCompared> legs;  ///< where both were seen
     std::optional<SecondView> second;
     std::string looksLike;  ///< id of the movement it looks like, where that is another one
     Series series;
