@@ -84,9 +84,9 @@ void CurvePlot::paintEvent(QPaintEvent*) {
     const struct {
         const char* name;
         double from, to;
-    } phases[] = {{"down", m_curve.startS, m_curve.arriveS},
-                  {"below", m_curve.arriveS, m_curve.leaveS},
-                  {"up", m_curve.leaveS, m_curve.endS}};
+    } phases[] = {{m_curve.liftsFirst ? "up" : "down", m_curve.startS, m_curve.arriveS},
+                  {m_curve.liftsFirst ? "on top" : "below", m_curve.arriveS, m_curve.leaveS},
+                  {m_curve.liftsFirst ? "down" : "up", m_curve.leaveS, m_curve.endS}};
     p.setFont(textFont(12));
     for (const auto& f : phases) {
         p.setPen(QPen(m_theme.line, 1));

@@ -273,6 +273,7 @@ ReviewPresenter::Curve ReviewPresenter::curve() const {
     const MeasureDef* def = findMeasure(source.measure);
     c.title = def->title;
     c.unit = def->unit;
+    c.liftsFirst = result().context.movement.drive == Drive::HipRise;
     auto clock = [&](double t) { return second ? inSecond(t) : t; };
     c.startS = clock(rep.startS), c.arriveS = clock(rep.arriveS), c.leaveS = clock(rep.leaveS),
     c.endS = clock(rep.endS);

@@ -131,6 +131,7 @@ class ReviewPresenter {
         std::vector<QPointF> points;               ///< (s from the clip's start, value)
         std::vector<std::vector<QPointF>> others;  ///< other repetitions, moved in time so that the bottoms meet
         double startS = 0, arriveS = 0, leaveS = 0, endS = 0;
+        bool liftsFirst = false;  ///< a bridge goes up before it goes down
         bool hasMin = false, hasMax = false;
         double min = 0, max = 0;
     };
