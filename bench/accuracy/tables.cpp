@@ -76,6 +76,22 @@ void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts
         column.notes.push_back(c.name + ": the two views could not be joined");
 }
 
+void addMeasures(const std::string& family, const MeasuredRep& rep, const MeasuredRep& trueRep,
+                 std::map<std::string, Errors>& into) {
+    for (const auto& m : rep.measures)
+        if (const Measurement* t = trueRep.find(m.id))
+            into[family + " " + m.id].add(m.value - t->value, m.confidence >= kSureEnough ? m.pm90 : -1);
+}
+
+void printMeasures(const std::map<std::string, Errors>& measures) {
+    std::printf(
+        "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 90th percentile | 95th | "
+        "inside the stated ± |\n|---|---|---|---|---|---|---|\n");
+    for (const auto& [id, e] : measures)
+        std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),
+                    e.meanSize(), e.sizeAt(0.90), e.sizeAt(0.95), 100 * e.coverage());
+}
+
 }  // namespace
 
 void Errors::add(double error, double pm) {
@@ -105,10 +121,10 @@ double Errors::meanSize() const {
     return sum / static_cast<double>(values.size());
 }
 
-double Errors::size95() const {
+double Errors::sizeAt(double share) const {
     std::vector<double> sizes;
     for (double e : values) sizes.push_back(std::abs(e));
-    return quantile(sizes, 0.95);
+    return quantile(sizes, share);
 }
 
 double Errors::coverage() const {
@@ -152,10 +168,7 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
             column.legsRight += *found->leg == leg;
         }
         if (trueSet && counted && k < trueSet->reps.size() && whole)
-            for (const auto& m : found->measures)
-                if (const Measurement* t = trueSet->reps[k].find(m.id))
-                    column.measures[c.family + " " + m.id].add(m.value - t->value,
-                                                               m.confidence >= kSureEnough ? m.pm90 : -1);
+            addMeasures(c.family, *found, trueSet->reps[k], column.measures);
         if (c.view == "front") continue;
         if (c.square) {
             column.events[c.family + ", start"].add((found->startS - events[k].startS) * c.spec.frameRate);
@@ -207,7 +220,7 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
 }
 
 Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& facts) {
-    Verdict v{"none", {}, "", false};
+    Verdict v{"none", {}, "", false, {}};
     auto set = measureSet(poses, facts, contextOf(trial.spec));
     const auto standard = analysis::loadStandard(trial.standard);
     if (!set || !standard) {
@@ -216,6 +229,7 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
     }
     judgeSet(set->result, *standard);
     v.counted = set->result.reps.size() == trial.spec.motion.reps.size();
+    v.reps = set->result.reps;
     for (const auto& f : set->result.findings) {
         if (f.fault == trial.fault && (trial.side.empty() || !f.side || sideName(*f.side) == trial.side)) {
             if (v.said == "none" || v.said == "unsure") v.said = severityName(f.severity);
@@ -236,6 +250,18 @@ void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
     const bool claimed = v.said == "clear" || v.said == "watch";
     ++sets;
     counted += v.counted;
+    if (v.counted && v.reps.size() == byTruth.reps.size()) {
+        const auto movement = analysis::loadMovement(t.spec.motion.movement);
+        for (std::size_t i = 1; i < v.reps.size(); ++i)
+            for (const auto& m : v.reps[i].measures) {
+                const auto *before = v.reps[i - 1].find(m.id), *now = byTruth.reps[i].find(m.id),
+                           *then = byTruth.reps[i - 1].find(m.id);
+                if (before && now && then && m.pm90 > 0)
+                    fromRepToRep.add(((m.value - now->value) - (before->value - then->value)) / m.pm90);
+            }
+        for (std::size_t i = 0; i < v.reps.size(); ++i)
+            addMeasures(movement ? familyName(movement->family) : "", v.reps[i], byTruth.reps[i], measures);
+    }
     if (t.size == Size::None) {
         auto& [all, alarmed] = clean[t.group];
         ++all;
@@ -289,8 +315,8 @@ void print(const Column& network, const Column& perfect) {
                 if (const auto d = network.during.find(family); d != network.during.end())
                     during = d->second.at(figure).at(angle).meanSize();
                 std::printf("| %s %s | %s | %zu | %+.1f | %.1f | %.1f | %.0f %% | %.1f | %.1f, %.1f |\n",
-                            family.c_str(), angle, figure.c_str(), e.values.size(), e.bias(), e.meanSize(), e.size95(),
-                            100 * e.coverage(), during, ours.values.empty() ? 0 : ours.meanSize(),
+                            family.c_str(), angle, figure.c_str(), e.values.size(), e.bias(), e.meanSize(),
+                            e.sizeAt(0.95), 100 * e.coverage(), during, ours.values.empty() ? 0 : ours.meanSize(),
                             ours.values.empty() ? 0
                                                 : quantile(
                                                       [&] {
@@ -318,21 +344,15 @@ void print(const Column& network, const Column& perfect) {
         "\n| event, frames | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
         "|\n|---|---|---|---|---|\n");
     for (const auto& [name, e] : network.events)
-        std::printf("| %s | %+.1f | %.1f | %.1f | %.1f |\n", name.c_str(), e.bias(), e.meanSize(), e.size95(),
+        std::printf("| %s | %+.1f | %.1f | %.1f | %.1f |\n", name.c_str(), e.bias(), e.meanSize(), e.sizeAt(0.95),
                     perfect.events.count(name) ? perfect.events.at(name).meanSize() : 0);
     std::printf(
         "\n| from the front | n | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
         "|\n|---|---|---|---|---|---|\n");
     for (const auto& [name, e] : network.front)
         std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |\n", name.c_str(), e.values.size(), e.bias(),
-                    e.meanSize(), e.size95(), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
-    std::printf(
-        "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 95th percentile | inside "
-        "the stated ± "
-        "|\n|---|---|---|---|---|---|\n");
-    for (const auto& [id, e] : network.measures)
-        std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),
-                    e.meanSize(), e.size95(), 100 * e.coverage());
+                    e.meanSize(), e.sizeAt(0.95), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
+    printMeasures(network.measures);
     std::printf(
         "\n| set-up (squat) | knee | hip | trunk | shin | thigh: mean abs. error, ° | inside the ± "
         "|\n|---|---|---|---|---|---|---|\n");
@@ -374,6 +394,9 @@ void print(const Score& network, const Score& perfect) {
             std::printf("- %s: %d of %d\n", group.c_str(), count.first - count.second, count.first);
         for (const auto& a : s.alarms) std::printf("- %s\n", a.c_str());
     };
+    printMeasures(network.measures);
+    std::printf("\nfrom rep to rep the error changes by at most %.2f of the ± in 90 of 100 (%zu pairs)\n",
+                network.fromRepToRep.sizeAt(0.9), network.fromRepToRep.values.size());
     table(network, "fault, network");
     table(perfect, "fault, true landmarks");
 }

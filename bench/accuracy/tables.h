@@ -17,8 +17,8 @@ struct Errors {
     void join(const Errors& other);
     double bias() const;
     double meanSize() const;
-    double size95() const;
-    double coverage() const;  ///< share of errors inside the stated ±; NaN without any
+    double sizeAt(double share) const;  ///< this share of the errors is no larger
+    double coverage() const;            ///< share of errors inside the stated ±; NaN without any
 };
 
 /// What the poses of the clips of one column (network or true landmarks) gave.
@@ -45,6 +45,7 @@ struct Verdict {
     std::vector<std::string> others;
     std::string reading;   ///< "4.2 ± 1.7" of the fault's measure
     bool counted = false;  ///< as many reps as there are
+    std::vector<zevo::MeasuredRep> reps;
 };
 Verdict judge(const Trial& trial, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts);
 
@@ -57,6 +58,8 @@ struct Score {
     std::map<std::string, std::pair<int, int>> clean;  ///< group → sets, sets with an alarm
     int sets = 0, counted = 0;
     std::vector<std::string> alarms;
+    std::map<std::string, Errors> measures;  ///< family + measure, against that from the true landmarks
+    Errors fromRepToRep;                     ///< change of the error between reps that are alike, share of the ±
     /// A claim of a fault that was not planted is a false alarm unless the true landmarks make it too (one fault may
     /// bring another along).
     void add(const Trial& trial, const Verdict& verdict, const Verdict& byTruth);

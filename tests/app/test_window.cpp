@@ -313,6 +313,13 @@ class TestWindow : public QObject {
         click("removeSecond");
         waitForWork();
         QVERIFY(!review()->presenter().hasSecond());
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);  // taken back, nudge and all
+        waitForWork();
+        QVERIFY(review()->presenter().hasSecond());
+        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        click("removeSecond");
+        waitForWork();
+        QVERIFY(!review()->presenter().hasSecond());
         QTest::keyClick(review()->panel(), Qt::Key_Escape);
         QVERIFY(!review()->panel()->isVisible());
     }

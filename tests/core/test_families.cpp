@@ -214,6 +214,13 @@ class TestFamilies : public QObject {
         const Measurement* knee = set.result.reps[2].find("knee_in_left");
         QVERIFY(knee && knee->second);
         NEAR(knee->atS, set.result.reps[2].bottomS - 0.44, 1.0);  // by the second clip's clock
+        // What the front view cannot tell stays said, what the side view tells does not.
+        const auto& warnings = set.result.warnings;
+        auto warned = [&](const char* word) {
+            return std::any_of(warnings.begin(), warnings.end(),
+                               [&](const auto& w) { return w.find(word) != std::string::npos; });
+        };
+        QVERIFY(warned("one hip drops") && !warned("need a side view"));
         judgeSet(set.result, made::standard("whole-foot"));
         QVERIFY(found(set, "heels_rise") && !found(set, "heels_rise")->second);
         const Finding* f = found(set, "knees_cave");

@@ -173,6 +173,9 @@ class TestReasoning : public QObject {
         QTest::newRow("four") << 4 << 4 << false << int(L::Lighten);
         QTest::newRow("five") << 5 << 2 << false << int(L::Stop);
         QTest::newRow("rising") << 1 << 3 << false << int(L::Stop);
+        QTest::newRow("rising by one") << 3 << 4 << false << int(L::Stop);
+        QTest::newRow("rising but low") << 0 << 2 << false << int(L::GoOn);
+        QTest::newRow("falling") << 4 << 3 << false << int(L::Lighten);
         QTest::newRow("sharp") << 1 << 1 << true << int(L::Stop);
     }
     void painComesBeforeAdvice() {

@@ -82,11 +82,11 @@ void CurvePlot::paintEvent(QPaintEvent*) {
 
     // Phases along the foot of the plot, in words.
     const struct {
-        const char* name;
+        QString name;
         double from, to;
-    } phases[] = {{m_curve.liftsFirst ? "up" : "down", m_curve.startS, m_curve.arriveS},
-                  {m_curve.liftsFirst ? "on top" : "below", m_curve.arriveS, m_curve.leaveS},
-                  {m_curve.liftsFirst ? "down" : "up", m_curve.leaveS, m_curve.endS}};
+    } phases[] = {{m_curve.phases.value(0), m_curve.startS, m_curve.arriveS},
+                  {m_curve.phases.value(1), m_curve.arriveS, m_curve.leaveS},
+                  {m_curve.phases.value(2), m_curve.leaveS, m_curve.endS}};
     p.setFont(textFont(12));
     for (const auto& f : phases) {
         p.setPen(QPen(m_theme.line, 1));

@@ -1,7 +1,6 @@
 #include "app/review/review_presenter.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -68,12 +67,11 @@ double ReviewPresenter::inSecond(double timeS) const {
 }
 
 QString ReviewPresenter::keyMeasure() const {
-    static constexpr std::array<const char*, 4> kKeys{"thigh_angle", "knee_flexion", "trunk_lean", "bridge_line"};
-    const QString wanted = kKeys[static_cast<std::size_t>(result().context.movement.family)];
-    const auto& measures = current().measures;
-    for (const QString& id : {wanted, QString("knee_ratio"), QString("lowering_s")})
-        if (current().find(id.toStdString())) return id;
-    return measures.empty() ? wanted : text(measures.front().id);
+    const auto& reps = result().reps;
+    for (const auto& id : result().context.movement.measures)
+        if (std::all_of(reps.begin(), reps.end(), [&](const auto& rep) { return rep.find(id) != nullptr; }))
+            return text(id);
+    return reps.front().measures.empty() ? QString() : text(reps.front().measures.front().id);
 }
 
 bool ReviewPresenter::measureIsSecond() const {
@@ -273,7 +271,8 @@ ReviewPresenter::Curve ReviewPresenter::curve() const {
     const MeasureDef* def = findMeasure(source.measure);
     c.title = def->title;
     c.unit = def->unit;
-    c.liftsFirst = result().context.movement.drive == Drive::HipRise;
+    const auto& phases = result().context.movement.phases;
+    for (std::size_t i = 1; i < phases.size(); ++i) c.phases.append(text(phases[i]));
     auto clock = [&](double t) { return second ? inSecond(t) : t; };
     c.startS = clock(rep.startS), c.arriveS = clock(rep.arriveS), c.leaveS = clock(rep.leaveS),
     c.endS = clock(rep.endS);

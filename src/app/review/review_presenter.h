@@ -51,7 +51,7 @@ class ReviewPresenter {
     bool measureIsSecond() const;
     /// The leg the selected repetition is about: the working one, else the near one.
     Side leg() const;
-    /// The measure that stands for the depth of a repetition: of this movement and view.
+    /// The measure that stands for a repetition: the first one the movement names that every repetition has.
     QString keyMeasure() const;
     int finding() const { return m_finding; }
     void selectFinding(int index);  ///< also goes to a repetition that shows it, and its measure
@@ -131,7 +131,7 @@ class ReviewPresenter {
         std::vector<QPointF> points;               ///< (s from the clip's start, value)
         std::vector<std::vector<QPointF>> others;  ///< other repetitions, moved in time so that the bottoms meet
         double startS = 0, arriveS = 0, leaveS = 0, endS = 0;
-        bool liftsFirst = false;  ///< a bridge goes up before it goes down
+        QStringList phases;  ///< words for start…arrive, arrive…leave, leave…end: "down", "below", "up"
         bool hasMin = false, hasMax = false;
         double min = 0, max = 0;
     };

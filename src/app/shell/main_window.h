@@ -65,6 +65,8 @@ class MainWindow : public QMainWindow {
 
   private:
     class ContextChange;
+    class SecondChange;
+    void applySecond(const std::optional<store::SecondClip>& second);
     void changeContext(const SetContext& context);  ///< with undo
     void applyContext(const SetContext& context);
     void takeProposal(const QString& family);

@@ -25,6 +25,22 @@ class MainWindow::ContextChange : public QUndoCommand {
     SetContext m_from, m_to;
 };
 
+/// The other view moved in time, taken apart from the first or taken away.
+class MainWindow::SecondChange : public QUndoCommand {
+  public:
+    using Second = std::optional<store::SecondClip>;
+    SecondChange(MainWindow* window, Second from, Second to)
+        : m_window(window), m_from(std::move(from)), m_to(std::move(to)) {
+        setText("change to the other view");
+    }
+    void undo() override { m_window->applySecond(m_from); }
+    void redo() override { m_window->applySecond(m_to); }
+
+  private:
+    MainWindow* m_window;
+    Second m_from, m_to;
+};
+
 void MainWindow::changeContext(const SetContext& context) {
     m_undo->push(new ContextChange(this, m_review->set().context, context));
 }
@@ -38,6 +54,7 @@ void MainWindow::applyContext(const SetContext& context) {
 
 void MainWindow::takeProposal(const QString& family) {
     SetContext context = m_review->set().context;
+    // Which lunge it is does not show surely; the plainest one, and the coach names another on the same page.
     const auto movement = analysis::loadMovement(family == "lunge" ? "split-squat" : family.toStdString());
     if (!movement) return;
     context.movement = *movement;
@@ -64,6 +81,10 @@ void MainWindow::changeSecond(const std::function<void(std::optional<store::Seco
     if (isWorking() || !m_review->set().second) return;
     std::optional<store::SecondClip> second = m_review->set().second;
     change(second);
+    m_undo->push(new SecondChange(this, m_review->set().second, second));
+}
+
+void MainWindow::applySecond(const std::optional<store::SecondClip>& second) {
     const store::SetId id = m_review->set().id;
     if (auto done = m_library.setSecondClip(id, second); !done)
         return showNotice(QString::fromStdString(done.error().message));

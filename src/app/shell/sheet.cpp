@@ -6,6 +6,8 @@
 #include <QLabel>
 #include <QPainter>
 
+#include "core/advice/stop_rules.h"
+
 namespace zevo::app {
 
 Sheet::Sheet(const QString& title, const Rows& rows, const QString& foot, QWidget* parent) : QFrame(parent) {
@@ -100,13 +102,12 @@ Sheet::Rows keyRows() {
 }
 
 Sheet::Rows stopRows() {
+    QStringList flags;
+    for (const auto& f : redFlags()) flags.append(f.title);
     return {{"0–2", "Pain score before and after, 0 to 10: go on."},
             {"3–4", "Lighten the load or take the easier version."},
             {"5 and more", "Stop. Also when it rises, or when it is sharp."},
-            {"Refer, do not score",
-             "Numbness, giving way, locking, swelling, night pain, recent surgery, injury in a fall, pregnancy, "
-             "dizziness or chest symptoms: "
-             "end the set and send the client to a licensed clinician."},
+            {"Refer, do not score", flags.join(", ") + ": end the set and send the client to a licensed clinician."},
             {"Persistent pain",
              "Most knee complaints in these movements are about control and set-up, but not all. What stays or comes "
              "back belongs to a clinician."},

@@ -6,8 +6,6 @@ namespace zevo {
 namespace {
 
 constexpr int kLighten = 3, kStop = 5;
-/// Pain that grew by this much over a set is rising, not the same pain named differently.
-constexpr int kRising = 2;
 
 }  // namespace
 
@@ -36,7 +34,7 @@ StopAnswer stopAnswer(const PainCheck& c) {
                 true};
     }
     const int worst = std::max(c.before.value_or(0), c.after.value_or(0));
-    const bool rising = c.before && c.after && *c.after >= *c.before + kRising;
+    const bool rising = c.before && c.after && *c.after > *c.before;
     if (c.sharp || worst >= kStop || (rising && worst >= kLighten))
         return {Level::Stop, "Stop. This set is not scored",
                 std::string(c.sharp  ? "Sharp pain"

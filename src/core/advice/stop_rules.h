@@ -29,8 +29,8 @@ struct StopAnswer {
     bool refer = false;       ///< to a licensed clinician
 };
 
-/// 0–2 go on, 3–4 lighten or regress, 5 and more or rising or sharp: stop; a red flag: no scoring, refer (common
-/// practice, no published source).
+/// 0–2 go on, 3–4 lighten or regress, 5 and more, rising to 3 or more, or sharp: stop; a red flag: no scoring, refer
+/// (common practice, no published source).
 StopAnswer stopAnswer(const PainCheck& check);
 
 }  // namespace zevo

@@ -55,8 +55,8 @@ Result<Movement> parseMovement(const std::string& text, const std::string& name)
         m.oneLeg = flagAt(root, "one_leg", "");
         m.steps = flagAt(root, "steps", "");
         m.sideways = flagAt(root, "sideways", "");
-        m.travels = flagAt(root, "travels", "");
         m.phases = textsAt(root, "phases", "");
+        if (m.phases.size() != 4) throw Refused{"/phases", "must name the four parts of a repetition"};
         m.measures = textsAt(root, "measures", "");
         m.standards = textsAt(root, "standards", "");
         m.setUp = textsAt(root, "set_up", "");

@@ -35,8 +35,8 @@ struct Movement {
     bool oneLeg = false;    ///< one leg works in each repetition, and which one is part of the result
     bool steps = false;     ///< a foot is moved in each repetition, so that the legs may take turns
     bool sideways = false;  ///< the working leg steps to the side, not ahead
-    bool travels = false;   ///< the client does not come back to where he began
-    std::vector<std::string> phases;
+    /// What the four parts of a repetition are called: at rest, there, at the turning point, back.
+    std::vector<std::string> phases{"top", "down", "below", "up"};
     /// Ids of what is read, in the order it is shown; empty: everything Zevo knows.
     std::vector<std::string> measures;
     std::vector<Variation> variations;   ///< the plain one is not listed

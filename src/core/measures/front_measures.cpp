@@ -11,8 +11,8 @@ namespace {
 using L = Landmark;
 
 /// Allowances of the frontal readings: the 90th percentile of the errors of both figures (docs/measurements.md).
-constexpr double kRatioPm = 0.07, kKneePm = 0.18, kInsidePm = 0.06, kStancePm = 0.07, kToePm = 14.0, kUnevenPm = 5.0,
-                 kHipLinePm = 13, kShoulderPm = 3.5, kShiftPm = 0.07, kProjectionPm = 6.0;
+constexpr double kRatioPm = 0.12, kKneePm = 0.19, kInsidePm = 0.06, kStancePm = 0.07, kToePm = 15.6, kUnevenPm = 5.0,
+                 kHipLinePm = 14, kShoulderPm = 3.5, kShiftPm = 0.10, kProjectionPm = 6.5;
 
 /// Samples of the lower half of the repetition: there the knees are under load.
 std::pair<std::size_t, std::size_t> lowerHalf(const MeasureInput& in) {

@@ -6,7 +6,6 @@
 #include <numbers>
 
 #include "core/body/anthropometry.h"
-#include "core/measures/sinking.h"
 #include "core/track/perspective.h"
 
 namespace zevo {
@@ -34,7 +33,6 @@ FrontSeries computeFrontSeries(const Track& t) {
     const double towardsCamera = t.view == ViewKind::Rear ? -1 : 1;
     const double middle = t.pictureWidth / 2.0;
     const double foot = kAnkleToToe * t.bodyPx;
-    s.sinking = sinkingOf(t, PointSet::Seen);
 
     for (std::size_t i = 0; i < t.size(); ++i) {
         std::array<double, 2> kneeX{};

@@ -29,8 +29,6 @@ struct FrontSeries {
     std::vector<double> shoulderTilt;             ///< line of the shoulders, likewise
     /// Middle of the hips from the middle of the ankles, the client's right +, share of the ankles' distance.
     std::vector<double> hipShift;
-    /// How far the hips and shoulders have sunk, share of the standing hip height: what two views of one set share.
-    std::vector<double> sinking;
     double rightwards = 1;  ///< +1: the client's right lies towards +x of the track
 };
 

@@ -27,7 +27,7 @@ std::optional<Reading> hipTravel(const MeasureInput& in) {
     std::size_t at = in.rep.start;
     while (at < in.rep.bottom && in.series.trunkLean[at] < 45) ++at;
     if (in.series.trunkLean[at] < 25) return std::nullopt;
-    return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, 0.04, at);
+    return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, 0.06, at);
 }
 
 /// The hand, a little beyond the wrist: share of stature between the two (hand's middle, Drillis & Contini, from

@@ -12,39 +12,42 @@ using L = Landmark;
 /// Middle of the foot, where a squat is balanced by default; hips-back schools stand further back.
 constexpr double kAimWhole = 0.5, kAimBack = 0.4;
 /// What lengths, arms and the model itself leave open, degrees: lengths 3 % wrong turn the answer by up to 5°
-/// (tests/core/test_balance), the arms' place as much.
-constexpr double kModelPm = 5.0;
+/// (tests/core/test_balance), and the network's segments are off by more (docs/measurements.md, needed_lean).
+constexpr double kModelPm = 8.0;
 
-std::optional<Reading> beyondNeeded(const MeasureInput& in, double aim, std::optional<double> shinLimit) {
+/// The lean the balance asks for at the depth reached.
+std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack) {
     if (!in.balance) return std::nullopt;
-    const auto trunk = trunkLeanAtBottom(in), thigh = thighAngleAtBottom(in);
-    if (!trunk || !thigh) return std::nullopt;
-    auto needed = [&](double thighDeg, double moreAnkle) {
+    const auto thigh = thighAngleAtBottom(in);
+    if (!thigh) return std::nullopt;
+    std::optional<double> shinLimit;
+    if (kneesBack) shinLimit = shinWithKneeOverToe(*in.balance);
+    auto at = [&](double thighDeg, double moreAnkle) {
         BalanceModel model = *in.balance;
         model.ankleLimitDeg += moreAnkle;
         return neededLean(model, thighDeg, aim, shinLimit);
     };
-    const auto lean = needed(thigh->value, 0), deeper = needed(thigh->value - thigh->pm90, 0),
-               higher = needed(thigh->value + thigh->pm90, 0), freer = needed(thigh->value, in.balance->ankleOpenDeg);
+    const auto lean = at(thigh->value, 0), deeper = at(thigh->value - thigh->pm90, 0),
+               higher = at(thigh->value + thigh->pm90, 0), freer = at(thigh->value, in.balance->ankleOpenDeg);
     if (!lean || !deeper || !higher || !freer) return std::nullopt;
-    return reading(trunk->value - *lean,
-                   together({trunk->pm90, 0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}),
-                   trunk->sample);
+    return reading(*lean, together({0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}),
+                   thigh->sample);
 }
 
+std::optional<Reading> beyond(const MeasureInput& in, const std::optional<Reading>& lean) {
+    const auto trunk = trunkLeanAtBottom(in);
+    if (!trunk || !lean) return std::nullopt;
+    return reading(trunk->value - lean->value, std::hypot(trunk->pm90, lean->pm90), trunk->sample);
+}
+
+std::optional<Reading> neededLeanAtBottom(const MeasureInput& in) {
+    return needed(in, kAimWhole, false);
+}
 std::optional<Reading> leanOverNeeded(const MeasureInput& in) {
-    return beyondNeeded(in, kAimWhole, std::nullopt);
+    return beyond(in, neededLeanAtBottom(in));
 }
 std::optional<Reading> leanOverNeededBack(const MeasureInput& in) {
-    if (!in.balance) return std::nullopt;
-    return beyondNeeded(in, kAimBack, shinWithKneeOverToe(*in.balance));
-}
-
-/// The lean the balance asks for at the depth reached.
-std::optional<Reading> neededLeanAtBottom(const MeasureInput& in) {
-    const auto trunk = trunkLeanAtBottom(in), beyond = leanOverNeeded(in);
-    if (!trunk || !beyond) return std::nullopt;
-    return reading(trunk->value - beyond->value, kModelPm, beyond->sample);
+    return beyond(in, needed(in, kAimBack, true));
 }
 
 /// Where on the way down a heel or the toes begin to leave the floor: more than 1.5 cm (common practice, no source) for

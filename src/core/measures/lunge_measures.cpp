@@ -33,7 +33,7 @@ std::optional<Reading> rearKneeBehindHip(const MeasureInput& in) {
     const double leg = (proportion::kThigh + proportion::kShank) * t.bodyPx;
     if (leg < 1) return std::nullopt;
     const double gap = t.flatAt(in.otherLeg(L::LeftHip), at).x() - t.flatAt(in.otherLeg(L::LeftKnee), at).x();
-    return reading(gap / leg, 0.055, at);
+    return reading(gap / leg, 0.08, at);
 }
 
 /// Height of the rear knee over the floor at its lowest.
@@ -61,7 +61,7 @@ std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
     const std::size_t lowest = smallestIn(height, in.rep.start, in.rep.leave);
     const auto before = static_cast<std::size_t>(0.12 * t.rate);
     const std::size_t at = smallestIn(speed, lowest > before ? lowest - before : 0, lowest);
-    return reading(-speed[at], 0.08 + 0.15 * std::abs(speed[at]), at);
+    return reading(-speed[at], 0.12 + 0.15 * std::abs(speed[at]), at);
 }
 
 /// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: +
@@ -80,11 +80,12 @@ std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
         if (hips < 0.1 || hips > 0.75) continue;
         if (std::isnan(most) || ahead > most) most = ahead, at = i;
     }
-    return reading(most, 0.06, at);
+    return reading(most, 0.08, at);
 }
 
 /// The same of a pull from the floor, by the angles: how much further the knees have straightened than the trunk has
-/// come up, share of the whole way. The hips themselves rise too little there to be compared by height.
+/// come up, share of the whole way. The hips themselves rise too little there to be compared by height. Plates hide
+/// the knee; the ± is that of clips with them.
 std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
     auto share = [&](const std::vector<double>& s, std::size_t i) {
         const double way = s[in.rep.leave] - s[in.rep.end];
@@ -97,7 +98,7 @@ std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
         if (trunk > 0.6) break;
         if (std::isnan(most) || ahead > most) most = ahead, at = i;
     }
-    return reading(most, 0.12, at);
+    return reading(most, 0.41, at);
 }
 
 /// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away
@@ -126,7 +127,7 @@ std::optional<Reading> noseKneeToe(const MeasureInput& in) {
     const std::array<double, 3> x{t.at(L::Nose, at).x(), t.at(in.leg(L::LeftKnee), at).x(),
                                   t.at(in.leg(L::LeftToe), at).x()};
     const auto [least, most] = std::minmax_element(x.begin(), x.end());
-    return reading((*most - *least) * t.cmPerPixel, 4.0, at);
+    return reading((*most - *least) * t.cmPerPixel, 5.1, at);
 }
 
 /// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip

@@ -8,9 +8,9 @@ namespace {
 
 /// A joint misplaced by a share of a segment turns it by up to that many radians.
 constexpr double kDegreesPerShare = 57.3;
-/// The far leg's landmarks are guessed behind the near one's: their errors are taken as this much larger
-/// (docs/measurements.md, lunges of the far leg).
-constexpr double kFarLeg = 1.4;
+/// The far leg's landmarks are guessed behind the near one's: the knee of the rear, far leg errs by this much more than
+/// that of the near one (docs/measurements.md, rear_knee_flexion against knee_flexion).
+constexpr double kFarLeg = 2.2;
 
 bool isFarLeg(const MeasureInput& in, const SegmentAngle& line) {
     const auto id = static_cast<int>(line.from);

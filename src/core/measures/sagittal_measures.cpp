@@ -81,7 +81,7 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
     if (!in.rep.leg) return reading(meanAround(in.series.kneePastToe, at), together({jitter, 4.0}), at);
     const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
     const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
-    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 5.0}), at);
+    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 7.5}), at);
 }
 
 std::optional<Reading> massOverFoot(const MeasureInput& in) {

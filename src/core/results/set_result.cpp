@@ -47,6 +47,20 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     return m;
 }
 
+/// What a view by itself does not tell; empty for the side.
+std::string viewNote(ViewKind view) {
+    switch (view) {
+        case ViewKind::Oblique:
+            return "Seen at an angle, between side and front: only repetitions and times are judged. Film from the "
+                   "side for depth, trunk and heels, from the front for knees, stance and hips.";
+        case ViewKind::Front: return "Seen from the front: depth, trunk and heels need a side view.";
+        case ViewKind::Rear: return "Seen from the back: depth, trunk and heels need a side view.";
+        case ViewKind::FootEnd: return "Seen from the foot end: the height of the hips and the times need a side view.";
+        case ViewKind::Side: break;
+    }
+    return {};
+}
+
 void warnAbout(MeasuredSet& set, double level) {
     SetResult& r = set.result;
     const Track& t = set.track;
@@ -58,47 +72,35 @@ void warnAbout(MeasuredSet& set, double level) {
         warn(
             "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. Leans of "
             "trunk, shin and thigh are less sure.");
-    switch (t.view) {
-        case ViewKind::Side:
-            if (r.offSquareDeg > 15)
-                warn("The camera stands about " + std::to_string(std::lround(r.offSquareDeg)) +
-                     "° off a square side view; angles are less sure.");
-            break;
-        case ViewKind::Oblique:
-            warn(
-                "Seen at an angle, between side and front: only repetitions and times are judged. Film from the side "
-                "for depth, trunk and heels, from the front for knees, stance and hips.");
-            break;
-        case ViewKind::Front:
-        case ViewKind::Rear:
-            warn("Seen from the " + std::string(t.view == ViewKind::Front ? "front" : "back") +
-                 ": depth, trunk and heels need a side view.");
-            warn(
-                "Whether one hip drops cannot be read surely from a picture (±13°): look yourself, or tape both hip "
-                "bones.");
-            break;
-        case ViewKind::FootEnd:
-            warn("Seen from the foot end: the height of the hips and the times need a side view.");
-            break;
-    }
+    if (t.view == ViewKind::Side && r.offSquareDeg > 15)
+        warn("The camera stands about " + std::to_string(std::lround(r.offSquareDeg)) +
+             "° off a square side view; angles are less sure.");
+    const std::string note = viewNote(t.view);
+    if (!note.empty()) warn(note);
+    if (isFrontal(t.view))
+        warn(
+            "Whether one hip drops cannot be read surely from a picture (±14°): look yourself, or tape both hip "
+            "bones.");
 }
 
 /// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. His shanks
-/// then change their length from picture to picture, which real ones do not.
+/// then change their length from picture to picture, and planted feet their places, which real ones do not.
 bool legsAreBelievable(const Track& t) {
-    constexpr double kMostSpread = 0.25;
+    constexpr double kMostSpread = 0.5;  // of a shank's usual length, between its 10th and 90th percentile
     for (Side side : {Side::Left, Side::Right}) {
-        std::vector<double> apart;
+        std::vector<double> shank;
         for (std::size_t i = 0; i < t.size(); ++i)
-            apart.push_back((t.at(ofSide(Landmark::LeftAnkle, side), i) - t.at(Landmark::LeftHip, i)).norm());
-        const double usual = median(apart);
-        if (!(usual > 1) || quantile(apart, 0.9) - quantile(apart, 0.1) > 2 * kMostSpread * usual) return false;
+            shank.push_back(
+                (t.at(ofSide(Landmark::LeftAnkle, side), i) - t.at(ofSide(Landmark::LeftKnee, side), i)).norm());
+        const double usual = median(shank);
+        if (!(usual > 1) || quantile(shank, 0.9) - quantile(shank, 0.1) > kMostSpread * usual) return false;
     }
-    double changes = 0;
+    auto leftFirst = [&](std::size_t i) {
+        return t.at(Landmark::LeftAnkle, i).x() < t.at(Landmark::RightAnkle, i).x();
+    };
     for (std::size_t i = 1; i < t.size(); ++i)
-        changes += (t.at(Landmark::LeftAnkle, i).x() < t.at(Landmark::RightAnkle, i).x()) !=
-                   (t.at(Landmark::LeftAnkle, i - 1).x() < t.at(Landmark::RightAnkle, i - 1).x());
-    return changes == 0;
+        if (leftFirst(i) != leftFirst(0)) return false;
+    return true;
 }
 
 /// Measured values of the judged measures in the repetitions that count, by measure.
@@ -119,8 +121,9 @@ void findDrifts(const std::vector<MeasuredRep>& counted, const Standard& standar
         double pm = 0;
         for (const auto* m : list) values.push_back(m->value), pm += m->pm90 / static_cast<double>(list.size());
         const Trend trend = trendOf(values);
-        // Most of a reading's ± repeats from rep to rep; what jitters is a fraction of it (docs/measurements.md).
-        constexpr double kJitterShare = 0.35;
+        // Most of a reading's error repeats from rep to rep; what changes is this share of the ±
+        // (docs/measurements.md).
+        constexpr double kJitterShare = 0.38;
         result.drifts.push_back({id, trend, trend.p < kChance && std::abs(trend.change) > kJitterShare * pm});
     }
     std::stable_sort(result.drifts.begin(), result.drifts.end(),
@@ -151,10 +154,6 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
         result.legs.push_back({id, sides[0].front()->unit, compareSides(values[0], values[1], pm)});
     }
 }
-
-}  // namespace
-
-namespace {
 
 /// What a set without a repetition of the chosen movement looks like instead; empty when nothing fits.
 std::string otherFamily(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
@@ -273,8 +272,13 @@ Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const Cl
             set.result.warnings.push_back("The second clip shows " + std::to_string(joined) + " of the " +
                                           std::to_string(set.result.reps.size()) + " repetitions.");
     }
-    // What a view cannot say is no limit of the set when the other clip says it.
-    std::erase_if(set.result.warnings, [](const std::string& w) { return w.rfind("Seen from the ", 0) == 0; });
+    // What a view does not tell is no limit of the set when the other clip shows the side; all else the second clip was
+    // warned about holds for the set as well.
+    auto& warnings = set.result.warnings;
+    if (other->track.view == ViewKind::Side) std::erase(warnings, viewNote(set.track.view));
+    for (const std::string& w : other->result.warnings)
+        if (w != viewNote(other->track.view) && std::find(warnings.begin(), warnings.end(), w) == warnings.end())
+            warnings.push_back(w);
     set.secondTrack = std::move(other->track);
     set.result.second = std::move(second);
     return {};
