@@ -8,8 +8,9 @@
 
 namespace zevo::analysis {
 
-Result<std::vector<DemoSet>> loadDemo() {
-    const auto text = readTextFile(dataDir() + "/demo/larkmoor.json");
+Result<std::vector<DemoSet>> loadDemo(const std::string& file) {
+    const std::string path = file.empty() ? dataDir() + "/demo/larkmoor.json" : file;
+    const auto text = readTextFile(path);
     if (!text) return text.error();
     const auto root = nlohmann::json::parse(*text, nullptr, false);
     std::vector<DemoSet> out;
@@ -28,6 +29,7 @@ Result<std::vector<DemoSet>> loadDemo() {
             s.clipName = o.at("clip").get<std::string>();
             s.specJson = spec.dump();
             s.planted = spec.at("planted").get<std::vector<std::string>>();
+            s.reps = static_cast<int>(spec.at("reps").size());
             if (o.contains("front")) {
                 s.frontName = o.at("front").at("clip").get<std::string>();
                 // The same motion, seen by another camera that was switched on a little later.
@@ -38,7 +40,7 @@ Result<std::vector<DemoSet>> loadDemo() {
             out.push_back(std::move(s));
         }
     } catch (const nlohmann::json::exception& e) {
-        return Error{"The demo scenario “larkmoor.json” is damaged.", e.what()};
+        return Error{"The demo scenario is damaged or no such file.", path + ": " + e.what()};
     }
     return out;
 }

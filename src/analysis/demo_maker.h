@@ -17,11 +17,12 @@ struct DemoSet {
     std::string specJson;  ///< what the virtual client does
     double loadShare = 0;
     std::vector<std::string> planted;      ///< fault ids the clip was made to show
+    int reps = 0;                          ///< repetitions it shows
     std::string frontName, frontSpecJson;  ///< the same set by a second camera in front; empty = none
 };
 
-/// The demo scenario as shipped.
-Result<std::vector<DemoSet>> loadDemo();
+/// The demo scenario as shipped, or another file of the same form.
+Result<std::vector<DemoSet>> loadDemo(const std::string& file = {});
 
 /// Draws a spec's clip into `path` (and the truth beside it as NAME.truth.json). Nothing is left after a stop.
 Result<void> makeDemoClip(const std::string& specJson, const std::string& path, const std::atomic<bool>& cancel,

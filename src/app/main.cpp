@@ -14,18 +14,21 @@ int main(int argc, char** argv) {
     QApplication::setApplicationVersion(ZEVO_VERSION);
     QCommandLineParser parser;
     parser.setApplicationDescription(
-        "Zevo measures squats from a coach's video and says what to correct. Everything stays on this computer.");
+        "Zevo measures squats, lunges, hinges and bridges from a coach's video and says what to correct. Everything "
+        "stays on this computer.");
     parser.addHelpOption();
     parser.addVersionOption();
     const QCommandLineOption library("library", "Keep the clients' record in FOLDER.", "FOLDER");
     const QCommandLineOption demo("demo", "Show the demo client; makes the demo clip at the first start.");
     const QCommandLineOption tour("tour", "Drive the demo, write pictures of the views into FOLDER, and end.",
                                   "FOLDER");
-    parser.addOptions({library, demo, tour});
+    const QCommandLineOption story("story", "Make and measure the sets of FILE, compare them with it, and end.",
+                                   "FILE");
+    parser.addOptions({library, demo, tour, story});
     parser.addPositionalArgument("clip", "A video to measure.", "[clip]");
     parser.process(application);
 
-    const bool isDemo = parser.isSet(demo) || parser.isSet(tour);
+    const bool isDemo = parser.isSet(demo) || parser.isSet(tour) || parser.isSet(story);
     const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation);
     const QString folder =
         parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
@@ -37,6 +40,7 @@ int main(int argc, char** argv) {
     zevo::app::installFonts();
     zevo::app::MainWindow window(std::move(*opened));
     if (parser.isSet(tour)) return zevo::app::runTour(window, parser.value(tour));
+    if (parser.isSet(story)) return zevo::app::checkStory(window, parser.value(story));
     window.show();
     if (isDemo)
         window.openDemo();

@@ -75,22 +75,36 @@ bool openClipNamed(MainWindow& window, const QString& name) {
 }
 
 /// Opens the demo sets one by one and compares what is found with what their clips were made to show.
-bool showsWhatWasPlanted(MainWindow& window) {
-    const auto demo = analysis::loadDemo();
+bool showsWhatWasPlanted(MainWindow& window, const QString& story = {}) {
+    const auto demo = analysis::loadDemo(story.toStdString());
     bool good = bool(demo);
     for (const auto& set : demo ? *demo : std::vector<analysis::DemoSet>()) {
-        if (!openClipNamed(window, QString::fromStdString(set.clipName))) return false;
+        if (!openClipNamed(window, QString::fromStdString(set.clipName))) {
+            std::printf("WRONG %s: not measured\n", set.clipName.c_str());
+            good = false;
+            continue;
+        }
         std::set<std::string> found, planted(set.planted.begin(), set.planted.end());
         for (const auto& f : window.review()->presenter().result().findings)
             if (f.severity != Severity::Unsure) found.insert(f.fault);
-        std::printf("%s %s: planted: %s; found: %s\n", found == planted ? "right" : "WRONG", set.clipName.c_str(),
-                    qPrintable(list(planted)), qPrintable(list(found)));
-        good &= found == planted;
+        const int reps = window.review()->presenter().countedReps();
+        const bool right = found == planted && reps == set.reps;
+        std::printf("%s %s: %d of %d reps; planted: %s; found: %s\n", right ? "right" : "WRONG", set.clipName.c_str(),
+                    reps, set.reps, qPrintable(list(planted)), qPrintable(list(found)));
+        good &= right;
     }
     return good;
 }
 
 }  // namespace
+
+int checkStory(MainWindow& window, const QString& story) {
+    window.show();
+    window.openDemo(story);
+    waitFor([&] { return !window.isWorking(); }, 7200);
+    if (window.currentView() != window.review()) std::printf("%s\n", qPrintable(window.busy()->message()));
+    return showsWhatWasPlanted(window, story) ? 0 : 1;
+}
 
 int runTour(MainWindow& window, const QString& folder) {
     Camera camera(window, folder);

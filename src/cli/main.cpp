@@ -24,8 +24,8 @@ std::atomic<bool> g_cancel{false};  // set by Ctrl-C
 const char* const kHelp =
     "zevo-cli analyse CLIP [--movement squat] [--variation NAME] [--standard NAME|FILE.json] [--stature CM]\n"
     "                 [--front CLIP [--apart yes] [--nudge SECONDS]] [--view auto|side|front|rear|oblique|foot-end]\n"
-    "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--pain 0-10] [--red-flag NAME]\n"
-    "                 [--model lite|full|heavy] [--out FILE]\n"
+    "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--tempo DOWN-PAUSE-UP]\n"
+    "                 [--pain 0-10] [--red-flag NAME] [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
     "zevo-cli movements\n"
     "\n"
@@ -123,6 +123,11 @@ class AnalyseCall {
         if (*weight > 0) c.loadShare = *load / *weight;
         if (has("--ankle")) c.ankleLimitDeg = *ankle;
         c.wedgeDeg = *wedge;
+        if (has("--tempo")) {
+            const auto tempo = parseTempo(text("--tempo"));
+            if (!tempo) return tempo.error();
+            c.tempo = *tempo;
+        }
         if (has("--pain")) c.pain.after = static_cast<int>(*pain);
         if (has("--red-flag")) {
             std::string known;
@@ -146,9 +151,10 @@ class AnalyseCall {
 };
 
 int analyse(int argc, char** argv) {
-    auto args = parse(argc, argv,
-                      {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
-                       "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--pain", "--red-flag"});
+    auto args =
+        parse(argc, argv,
+              {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
+               "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--tempo", "--pain", "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);

@@ -82,14 +82,15 @@ std::vector<double> startsOf(const MotionSpec& spec) {
 
 const std::map<std::string, std::vector<std::string>>& movements() {
     static const std::map<std::string, std::vector<std::string>> all{
-        {"squat", {"", "box", "wide", "goblet", "back-bar"}},
+        {"squat",
+         {"", "box", "wide", "goblet", "back-bar", "two-kettlebell-front", "front-bar", "overhead", "supported"}},
         {"walking-lunge", {""}},
         {"split-squat", {""}},
         {"reverse-lunge", {""}},
         {"forward-lunge", {""}},
         {"lateral-lunge", {""}},
         {"rear-foot-raised", {""}},
-        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "wide-floor", "swing"}},
+        {"hinge", {"", "dowel", "romanian", "stiff-leg", "floor", "wide-floor", "swing", "split-stance"}},
         {"bridge", {"", "thrust", "articulated", "one-leg-biased", "hold"}}};
     return all;
 }

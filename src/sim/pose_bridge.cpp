@@ -55,7 +55,9 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
     const double wobble = rep.kneeWobbleCm * std::sin(2 * std::numbers::pi * 3.2 * m.timeS) * d;
     for (int i = 0; i < 2; ++i) {
         const double sign = i == 0 ? -1 : 1;
-        placeFoot(s, i, seg, {rig.ankle + centre + Vec3(0, 0, sign * half), spec.toeOutDeg * 0.5, 0});
+        // One leg does most of the work when the other foot stands further away.
+        const double away = spec.variation == "one-leg-biased" && i != m.working ? 0.16 * seg.scale : 0.0;
+        placeFoot(s, i, seg, {rig.ankle + centre + Vec3(away, 0, sign * half), spec.toeOutDeg * 0.5, 0});
         s.hip[i] = s.midHip + sign * seg.hipHalf * s.pelvisRight;
         const double inCm = (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d - rep.kneesOutCm * d + wobble;
         s.knee[i] = solveKnee(s.hip[i], s.ankle[i], seg.thigh, seg.shank, Vec3(0.2, 1, 0.05 * sign), inCm / 100, -sign);
@@ -63,7 +65,9 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
     const double lean = -90 - slope / kRad;
     // Arching lifts the hips by bending the lumbar spine; the line hip–shoulder stays.
     const double head = bench ? mix(-40, -62, d) : -94;
-    placeTrunk(s, seg, {lean, head - rep.neckDeg * d, rep.tuckDeg * d, rep.roundDeg * d, 0});
+    // Articulated, the spine leaves the floor segment by segment: between floor and top it is rolled up.
+    const double rolled = spec.variation == "articulated" ? 4 * d * (1 - d) : 0;
+    placeTrunk(s, seg, {lean, head - rep.neckDeg * d, rep.tuckDeg * d + 12 * rolled, rep.roundDeg * d + 6 * rolled, 0});
     placeArms(s, seg, bench ? Arms::Hips : Arms::Floor, rep, d);
     s.massCentre = massCentreOf(s, spec.loadShare);
     if (bench)

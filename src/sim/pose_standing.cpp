@@ -11,6 +11,10 @@ namespace {
 Arms armsOf(const MotionSpec& spec) {
     if (spec.variation == "goblet") return Arms::Chest;
     if (spec.variation == "back-bar") return Arms::Back;
+    if (spec.variation == "two-kettlebell-front") return Arms::Rack;
+    if (spec.variation == "front-bar") return Arms::FrontBar;
+    if (spec.variation == "overhead") return Arms::Overhead;
+    if (spec.variation == "supported") return Arms::Support;
     if (spec.variation == "dowel") return Arms::Dowel;
     if (spec.variation == "swing") return Arms::Swing;
     if (spec.movement == "hinge") return spec.variation.empty() ? Arms::Hips : Arms::Hang;
@@ -34,11 +38,17 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
     const double pitch = std::asin(std::clamp(rep.heelRiseCm / 100 * lifted / heelToBall, 0.0, 0.9)) -
                          std::asin(std::clamp(rep.toeRiseCm / 100 * lifted / (heelToBall + seg.toeAhead), 0.0, 0.9));
     const double half = spec.stanceShare * seg.stature / 2;
-    for (int i = 0; i < 2; ++i)
+    // In a split stance the other foot stands behind on its ball and carries little.
+    const bool split = spec.variation == "split-stance";
+    for (int i = 0; i < 2; ++i) {
+        const bool behind = split && i != m.working;
         placeFoot(s, i, seg,
-                  {Vec3(0, seg.ankleHeight, (i == 0 ? -1 : 1) * half),
-                   spec.toeOutDeg + (i == 1 ? spec.toeOutUnevenDeg : 0), pitch / kRad});
-    const Vec3 midAnkle = (s.ankle[0] + s.ankle[1]) / 2;
+                  {Vec3(behind ? -0.30 * seg.scale : 0, seg.ankleHeight, (i == 0 ? -1 : 1) * half),
+                   spec.toeOutDeg + (i == 1 ? spec.toeOutUnevenDeg : 0), behind ? 35 : pitch / kRad});
+    }
+    const auto carrying = static_cast<std::size_t>(m.working);
+    Vec3 midAnkle = (s.ankle[0] + s.ankle[1]) / 2;
+    if (split) midAnkle = Vec3(s.ankle[carrying].x(), s.ankle[carrying].y(), 0);
     const double turnedOut = std::cos(spec.toeOutDeg * kRad);  // seen from the side turned-out legs look shorter
     const double drop = rep.hipDropDeg * d * kRad, turn = rep.hipTurnDeg * d * kRad;
     s.pelvisRight = Vec3(std::sin(turn), -std::sin(drop), std::cos(turn) * std::cos(drop)).normalized();
@@ -66,7 +76,8 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
         placeArms(s, seg, armsOf(spec), rep, d);
         s.massCentre = massCentreOf(s, spec.loadShare);
     };
-    const double heelX = std::min(s.heel[0].x(), s.heel[1].x()), toeX = std::max(s.toe[0].x(), s.toe[1].x());
+    const double heelX = split ? s.heel[carrying].x() : std::min(s.heel[0].x(), s.heel[1].x()),
+                 toeX = split ? s.toe[carrying].x() : std::max(s.toe[0].x(), s.toe[1].x());
     const double wanted = mix(heelX, toeX, 0.5 + rep.balanceShift * d) + sway;
     /// The value between lo and hi that brings the mass centre over the wanted place; mass goes forward with it.
     auto balance = [&](double lo, double hi, auto place) {

@@ -60,7 +60,7 @@ struct TrunkPose {
 };
 void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose);
 
-enum class Arms { Forward, Hang, Chest, Back, Hips, Dowel, Floor, Swing };
+enum class Arms { Forward, Hang, Chest, Back, Hips, Dowel, Floor, Swing, Rack, FrontBar, Overhead, Support };
 void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, double depth);
 
 /// Adds what the variation puts into the hands, on the back or along the spine.

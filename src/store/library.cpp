@@ -126,11 +126,13 @@ struct Library::Impl {
         for (const auto& f : c.pain.redFlags) flags.append(QString::fromStdString(f));
         return change(
             "UPDATE sets SET movement = ?, variation = ?, view = ?, load_share = ?, wedge_deg = ?, "
-            "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ? WHERE id = ?",
+            "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ?, tempo = ? WHERE id = "
+            "?",
             {QString::fromStdString(c.movement.id), QString::fromStdString(c.variation),
              QString::fromStdString(c.context.view), c.loadShare, c.wedgeDeg, optional(c.ankleLimitDeg),
              optional(c.pain.before), optional(c.pain.after), c.pain.sharp,
-             flags.isEmpty() ? QString("") : flags.join(' '), id});
+             flags.isEmpty() ? QString("") : flags.join(' '),
+             c.tempo ? QString::fromStdString(tempoText(*c.tempo)) : QString(""), id});
     }
 
     static QString joined(const std::vector<std::string>& notes) {
@@ -285,7 +287,7 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto q = m_impl->read(
         QString("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, %1, s.movement, s.variation, "
                 "s.view, s.standard, r.model, r.poses, r.outlines, r.reading_notes, s.load_share, s.wedge_deg, "
-                "s.ankle_limit_deg, s.pain_before, s.pain_after, s.pain_sharp, s.red_flags"
+                "s.ankle_limit_deg, s.pain_before, s.pain_after, s.pain_sharp, s.red_flags, s.tempo"
                 " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id"
                 " JOIN clips c ON c.id = s.clip_id JOIN results r ON r.set_id = s.id WHERE s.id = ?")
             .arg(Impl::kClipColumns),
@@ -319,6 +321,7 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     context.pain.sharp = q->value(28).toBool();
     for (const QString& f : q->value(29).toString().split(' ', Qt::SkipEmptyParts))
         context.pain.redFlags.push_back(f.toStdString());
+    if (const auto tempo = parseTempo(q->value(30).toString().toStdString()); tempo) context.tempo = *tempo;
     auto second = m_impl->read(QString("SELECT %1, v.together, v.nudge_s, v.poses, v.reading_notes FROM second_views v "
                                        "JOIN clips c ON c.id = v.clip_id WHERE v.set_id = ?")
                                    .arg(Impl::kClipColumns),

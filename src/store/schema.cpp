@@ -51,6 +51,7 @@ const std::vector<QStringList>& steps() {
             "ALTER TABLE sets ADD COLUMN pain_sharp INTEGER NOT NULL DEFAULT 0",
             "ALTER TABLE sets ADD COLUMN red_flags TEXT NOT NULL DEFAULT ''",
         },
+        {"ALTER TABLE sets ADD COLUMN tempo TEXT NOT NULL DEFAULT ''"},
     };
     return all;
 }

@@ -192,7 +192,7 @@ class TestFamilies : public QObject {
         NEAR(made::value(set, 0, "toe_out_left"), 14, 3);
         NEAR(made::value(set, 0, "toe_out_right"), 26, 4);
         NEAR(made::value(set, 0, "toe_out_uneven"), 12, 3);
-        NEAR(made::value(set, 1, "hip_shift"), 0.18, 0.03);  // 6 of 33 cm
+        NEAR(made::value(set, 1, "trunk_shift"), 0.18, 0.03);  // 6 of 33 cm
         NEAR(made::value(set, 2, "shoulder_tilt"), 10, 4);
         QVERIFY(made::value(set, 3, "wobble_left") > 1.2 && made::value(set, 0, "wobble_left") < 0.4);
     }

@@ -135,6 +135,39 @@ class TestMotion : public QObject {
         QVERIFY(raised.knee[0].y() < raised.ankle[0].y());
     }
 
+    void variationsLookTheirPart() {
+        // Hands: at the shoulders, before them, over the head, at the pole.
+        auto hands = [](const char* variation) {
+            const Skeleton s = atTurn(motionOf("squat", variation));
+            return Vec3((s.wrist[0] + s.wrist[1]) / 2 - s.midShoulder);
+        };
+        QVERIFY(hands("two-kettlebell-front").norm() < 0.25 && hands("front-bar").norm() < 0.25);
+        QVERIFY(hands("overhead").y() > 0.45);
+        QVERIFY(hands("supported").x() > 0.25);
+        // One foot behind on its ball, the other flat and under the load.
+        MotionSpec split = motionOf("hinge", "split-stance");
+        split.workingLeg = 1;
+        const Skeleton s = atTurn(split);
+        QVERIFY(s.ankle[1].x() - s.ankle[0].x() > 0.15 && s.heel[0].y() - s.heel[1].y() > 0.05);
+        NEAR((s.massCentre.x() - s.heel[1].x()) / (s.toe[1].x() - s.heel[1].x()), 0.5, 0.06);
+        // One foot of the bridge further away.
+        MotionSpec biased = motionOf("bridge", "one-leg-biased");
+        biased.workingLeg = 0;
+        const Skeleton b = atTurn(biased);
+        QVERIFY(b.ankle[1].x() - b.ankle[0].x() > 0.1);
+        // Rolled up on the way, straight at the top; a plain bridge is straight all the way.
+        auto bend = [](const char* variation, double share) {
+            const MotionSpec spec = motionOf("bridge", variation);
+            const SpecMotion m(spec);
+            const double t = spec.leadInS + share * spec.reps[0].liftS;
+            const Skeleton k = m.at(t);
+            const Vec3 low = (k.lumbarLow - k.midHip).normalized(), high = (k.midShoulder - k.lumbarHigh).normalized();
+            return std::acos(std::min(1.0, low.dot(high))) / kRad;
+        };
+        QVERIFY2(bend("articulated", 0.5) > 12, qPrintable(QString::number(bend("articulated", 0.5))));
+        QVERIFY(bend("articulated", 1.1) < 3 && bend("", 0.5) < 3);
+    }
+
     void dialsDoWhatTheySay() {
         NEAR(trueFront(turnWith("squat", &RepSpec::hipDropDeg, 6)).hipTiltDeg, 6, 0.2);
         NEAR(trueFront(turnWith("bridge", &RepSpec::hipDropDeg, -5)).hipTiltDeg, -5, 0.2);

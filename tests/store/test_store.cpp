@@ -132,6 +132,7 @@ class TestStore : public QObject {
         written.context.variation = "romanian";
         written.context.loadShare = 0.6, written.context.wedgeDeg = 5, written.context.ankleLimitDeg = 33;
         written.context.pain = {1, 4, true, {"numbness", "fall"}};
+        written.context.tempo = Tempo{4, 1, 1.5};
         const auto id = *library.addSet(written);
         QVERIFY(!library.loadSet(id)->second);
         SecondClip second;
@@ -142,6 +143,7 @@ class TestStore : public QObject {
         auto set = *library.loadSet(id);
         QCOMPARE(set.context.movement.id + "/" + set.context.variation, std::string("hinge/romanian"));
         QVERIFY(set.context.pain == written.context.pain);
+        QVERIFY(set.context.tempo && tempoText(*set.context.tempo) == "4-1-1.5");
         NEAR(set.context.loadShare, 0.6, 1e-12);
         NEAR(*set.context.ankleLimitDeg, 33, 1e-12);
         QVERIFY(set.second && set.second->together && set.second->readingNotes == second.readingNotes);
@@ -175,12 +177,12 @@ class TestStore : public QObject {
               "ALTER TABLE sets DROP COLUMN wedge_deg", "ALTER TABLE sets DROP COLUMN ankle_limit_deg",
               "ALTER TABLE sets DROP COLUMN pain_before", "ALTER TABLE sets DROP COLUMN pain_after",
               "ALTER TABLE sets DROP COLUMN pain_sharp", "ALTER TABLE sets DROP COLUMN red_flags",
-              "PRAGMA user_version = 1"})
+              "ALTER TABLE sets DROP COLUMN tempo", "PRAGMA user_version = 1"})
             sql(dir.path(), statement);
         auto library = open(dir.path());
         const auto set = library.loadSet(id);
         QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
-        QVERIFY(set->context.pain == PainCheck{} && !set->second);
+        QVERIFY(set->context.pain == PainCheck{} && !set->second && !set->context.tempo);
         QVERIFY(QFile::exists(dir.filePath("library.sqlite.schema-1")));  // the old file is kept beside it
     }
 

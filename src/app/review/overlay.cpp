@@ -111,12 +111,13 @@ Overlay frontalOverlay(Sketch& s, const std::string& measure) {
     else if (measure == "knee_ratio") {
         across(L::LeftAnkle, false);
         across(L::LeftKnee, false);
-    } else if (measure == "hip_shift") {
-        const Vec2 feet = 0.5 * (at(L::LeftAnkle) + at(L::RightAnkle)), hips = 0.5 * (at(L::LeftHip) + at(L::RightHip));
-        s.ghost(feet, Vec2(feet.x(), hips.y()));
-        s.line(Vec2(feet.x(), hips.y()), hips);
-        s.dot(hips);
-        s.out.label = s.picture(hips);
+    } else if (measure == "trunk_shift") {
+        const Vec2 feet = 0.5 * (at(L::LeftAnkle) + at(L::RightAnkle)),
+                   trunk = 0.25 * (at(L::LeftHip) + at(L::RightHip) + at(L::LeftShoulder) + at(L::RightShoulder));
+        s.ghost(feet, Vec2(feet.x(), trunk.y()));
+        s.line(Vec2(feet.x(), trunk.y()), trunk);
+        s.dot(trunk);
+        s.out.label = s.picture(trunk);
     } else if (measure == "nose_knee_toe") {
         const Vec2 nose = at(L::Nose);
         s.ghost(nose, Vec2(nose.x(), at(L::LeftAnkle).y()));

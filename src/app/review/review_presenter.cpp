@@ -46,10 +46,9 @@ ReviewPresenter::ReviewPresenter(MeasuredSet set, std::vector<Outline> outlines,
 }
 
 void ReviewPresenter::chooseStandard(const std::string& id) {
-    const SetContext& context = result().context;
     for (const auto& s : m_standards)
         if (s.id == id) {
-            m_standard = s.forSet(context.movement.id, context.variation);
+            m_standard = standardOf(result().context, s);
             judgeSet(m_set.result, s);
             m_finding = std::clamp(m_finding, 0, std::max(0, findingCount() - 1));
         }

@@ -121,6 +121,8 @@ class ReviewPresenter {
     QString headline() const;
     /// Time under tension of the set: the sum over its repetitions, seconds.
     double tensionS() const;
+    /// Median times of the counted repetitions, "2.6-0.4-1.5": down, pause, up, s.
+    QString tempoDone() const;
     /// Everything that limits what was measured, in plain sentences.
     QStringList notes() const;
 

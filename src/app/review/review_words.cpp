@@ -116,10 +116,26 @@ QStringList ReviewPresenter::overTheSet() const {
                         .arg(static_cast<int>(std::ceil(l.comparison.indexPm)));
         out.append(line);
     }
+    if (const auto& asked = result().context.tempo; asked)
+        out.append(
+            QString("Tempo asked %1, done %2 (median; down-pause-up, s).").arg(text(tempoText(*asked)), tempoDone()));
     if (!result().legs.empty() && std::none_of(result().legs.begin(), result().legs.end(),
                                                [](const auto& l) { return l.comparison.moreThanNoise; }))
         out.append("Left and right differ by no more than noise.");
     return out;
+}
+
+QString ReviewPresenter::tempoDone() const {
+    QStringList parts;
+    for (const char* id : {"lowering_s", "pause_s", "lifting_s"}) {
+        std::vector<double> values;
+        for (const auto& rep : result().reps)
+            if (const Measurement* m = rep.find(id); m && !isLeftOut(rep.index)) values.push_back(m->value);
+        if (values.empty()) return "not read";
+        std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2), values.end());
+        parts.append(QString::number(values[values.size() / 2], 'f', 1));
+    }
+    return parts.join('-');
 }
 
 QString ReviewPresenter::findingTitle(int index) const {

@@ -8,6 +8,7 @@
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
 
@@ -85,6 +86,14 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     form->addRow("Load", m_load);
     form->addRow("Heel wedge", m_wedge);
     form->addRow("Ankle bend", m_ankle);
+    m_tempo = new QLineEdit(this);
+    m_tempo->setObjectName("setTempo");
+    m_tempo->setAccessibleName("Tempo asked for: seconds down, pause, up");
+    m_tempo->setPlaceholderText("down-pause-up in seconds, such as 4-1-1; empty: as the standard says");
+    form->addRow("Tempo", m_tempo);
+    m_tempoSaid = words(this, "tempoSaid");
+    form->addRow("", m_tempoSaid);
+    m_tempoSaid->hide();
     column->addLayout(form);
     m_setUp = words(this, "setUp");
     column->addWidget(m_setUp);
@@ -159,6 +168,7 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     for (QComboBox* b : {m_variation, m_before, m_after}) connect(b, &QComboBox::activated, this, &SetPanel::choose);
     for (QDoubleSpinBox* b : {m_load, m_wedge, m_ankle})
         connect(b, &QDoubleSpinBox::valueChanged, this, &SetPanel::choose);
+    connect(m_tempo, &QLineEdit::editingFinished, this, &SetPanel::readTempo);
     connect(m_sharp, &QCheckBox::toggled, this, &SetPanel::choose);
     for (QCheckBox* b : m_flags) connect(b, &QCheckBox::toggled, this, &SetPanel::choose);
     connect(m_apart, &QCheckBox::toggled, this, [this](bool apart) {
@@ -192,6 +202,8 @@ void SetPanel::setSet(const LoadedSet& set) {
     m_load->setValue(100 * m_context.loadShare);
     m_wedge->setValue(m_context.wedgeDeg);
     m_ankle->setValue(m_context.ankleLimitDeg.value_or(0));
+    m_tempo->setText(m_context.tempo ? QString::fromStdString(tempoText(*m_context.tempo)) : QString());
+    m_tempoSaid->hide();
     const PainCheck& pain = m_context.pain;
     m_before->setCurrentIndex(pain.before ? *pain.before + 1 : 0);
     m_after->setCurrentIndex(pain.after ? *pain.after + 1 : 0);
@@ -242,6 +254,22 @@ void SetPanel::choose() {
     for (std::size_t i = 0; i < m_flags.size(); ++i)
         if (m_flags[i]->isChecked()) next.pain.redFlags.emplace_back(redFlags()[i].id);
     emit contextChosen(next);
+}
+
+/// What cannot be read stays in the field, with the reason under it, and changes nothing.
+void SetPanel::readTempo() {
+    const QString text = m_tempo->text().trimmed();
+    if (text.isEmpty() ? !m_context.tempo : m_context.tempo && text.toStdString() == tempoText(*m_context.tempo))
+        return m_tempoSaid->hide();
+    std::optional<Tempo> tempo;
+    if (!text.isEmpty()) {
+        const auto read = parseTempo(text.toStdString());
+        m_tempoSaid->setVisible(!read);
+        if (!read) return m_tempoSaid->setText(QString::fromStdString(read.error().message));
+        tempo = *read;
+    }
+    m_context.tempo = tempo;
+    choose();
 }
 
 void SetPanel::toggle() {

@@ -10,6 +10,7 @@ class QCheckBox;
 class QComboBox;
 class QDoubleSpinBox;
 class QLabel;
+class QLineEdit;
 class QPushButton;
 
 namespace zevo::app {
@@ -41,6 +42,7 @@ class SetPanel : public QFrame {
   private:
     void fillVariations();
     void choose();
+    void readTempo();
 
     Theme m_theme = lightTheme();
     SetContext m_context;
@@ -49,9 +51,10 @@ class SetPanel : public QFrame {
     std::vector<Movement> m_movements;
     QComboBox *m_movement, *m_variation, *m_before, *m_after;
     QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
+    QLineEdit* m_tempo;
     QCheckBox *m_sharp, *m_apart;
     std::vector<QCheckBox*> m_flags;
-    QLabel *m_setUp, *m_second, *m_standard;
+    QLabel *m_setUp, *m_tempoSaid, *m_second, *m_standard;
     QPushButton *m_add, *m_remove, *m_earlier, *m_later;
 };
 

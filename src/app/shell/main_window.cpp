@@ -200,9 +200,9 @@ void MainWindow::openSet(store::SetId id) {
     });
 }
 
-void MainWindow::openDemo() {
-    run("Preparing the demo set", [folder = m_library.folder()](const auto& cancel, const auto& progress) {
-        return prepareDemo(folder, cancel, progress);
+void MainWindow::openDemo(const QString& story) {
+    run("Preparing the demo set", [folder = m_library.folder(), story](const auto& cancel, const auto& progress) {
+        return prepareDemo(folder, story, cancel, progress);
     });
 }
 

@@ -31,7 +31,7 @@ class MainWindow : public QMainWindow {
     ~MainWindow() override;
 
     /// Makes the demo library's set if needed and shows it.
-    void openDemo();
+    void openDemo(const QString& story = {});
     /// Measures a clip for the client chosen in the list.
     void openClip(const QString& path);
     void openSet(store::SetId id);

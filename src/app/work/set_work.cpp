@@ -226,9 +226,9 @@ Result<LoadedSet> addSecondClip(const QString& libraryFolder, store::SetId id, c
     return out;
 }
 
-Result<LoadedSet> prepareDemo(const QString& libraryFolder, const std::atomic<bool>& cancel,
+Result<LoadedSet> prepareDemo(const QString& libraryFolder, const QString& story, const std::atomic<bool>& cancel,
                               const analysis::OnProgress& progress) {
-    const auto demo = analysis::loadDemo();
+    const auto demo = analysis::loadDemo(story.toStdString());
     if (!demo) return demo.error();
     auto library = store::Library::open(libraryFolder);
     if (!library) return library.error();
@@ -282,8 +282,8 @@ Result<LoadedSet> prepareDemo(const QString& libraryFolder, const std::atomic<bo
                 loaded = addSecondClip(libraryFolder, loaded->id, *front, true, "full", cancel, progress);
             }
         }
-        if (!loaded) return loaded.error();
-        if (!first) first = std::move(loaded);
+        if (!loaded && cancel) return loaded.error();
+        if (!first) first = std::move(loaded);  // one set that cannot be shown does not hide the others
     }
     return first;
 }

@@ -55,9 +55,10 @@ Result<LoadedSet> addSecondClip(const QString& libraryFolder, store::SetId id, c
 /// Where the coach's own standards lie.
 QString ownStandards(const QString& libraryFolder);
 
-/// Makes the demo library: the scenario's clients, clips and measured sets. Returns the set to show first.
+/// Makes the demo library: the clients, clips and measured sets of the demo's story, or of another file of its form.
+/// Returns the set to show first, or why there is none.
 /// What is already there is left as it is.
-Result<LoadedSet> prepareDemo(const QString& libraryFolder, const std::atomic<bool>& cancel,
+Result<LoadedSet> prepareDemo(const QString& libraryFolder, const QString& story, const std::atomic<bool>& cancel,
                               const analysis::OnProgress& progress);
 
 }  // namespace zevo::app

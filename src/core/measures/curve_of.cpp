@@ -42,7 +42,7 @@ CurveOf curveOf(const std::string& measure, const FrontSeries& s) {
     if (measure.starts_with("projection_")) return {measure, s.projection[side]};
     if (measure == "toe_out_left" || measure == "toe_out_right") return {measure, s.toeOut[side]};
     if (measure == "hip_tilt") return {measure, s.hipTilt};
-    if (measure == "hip_shift") return {measure, s.hipShift};
+    if (measure == "trunk_shift") return {measure, s.trunkShift};
     if (measure == "shoulder_tilt") return {measure, s.shoulderTilt};
     if (measure == "stance") return {measure, s.stance};
     return {"knee_ratio", s.kneeSeparation};

@@ -107,8 +107,8 @@ std::optional<Reading> hipTilt(const MeasureInput& in) {
 std::optional<Reading> shoulderTilt(const MeasureInput& in) {
     return changeSinceStart(in, in.front->shoulderTilt, kShoulderPm);
 }
-std::optional<Reading> hipShift(const MeasureInput& in) {
-    return changeSinceStart(in, in.front->hipShift, kShiftPm);
+std::optional<Reading> trunkShift(const MeasureInput& in) {
+    return changeSinceStart(in, in.front->trunkShift, kShiftPm);
 }
 
 std::optional<Reading> stance(const MeasureInput& in) {
@@ -161,14 +161,14 @@ std::span<const MeasureDef> frontMeasures() {
          Of::Body,
          {L::LeftHip},
          hipTilt},
-        {"hip_shift",
-         "Hips to one side",
-         "lateral shift of the pelvis, share of the stance, right +",
+        {"trunk_shift",
+         "Trunk to one side",
+         "lateral shift of the trunk, share of the stance, right +",
          Unit::Share,
          kFrontal,
          Of::Body,
-         {L::LeftHip},
-         hipShift},
+         {L::LeftHip, L::LeftShoulder},
+         trunkShift},
         {"shoulder_tilt",
          "Shoulder line",
          "shoulder tilt against standing, right side lower +",

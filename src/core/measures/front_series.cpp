@@ -69,8 +69,9 @@ FrontSeries computeFrontSeries(const Track& t) {
         };
         s.hipTilt.push_back(tilt(L::LeftHip, L::RightHip));
         s.shoulderTilt.push_back(tilt(L::LeftShoulder, L::RightShoulder));
-        const double hips = 0.5 * (t.at(L::LeftHip, i).x() + t.at(L::RightHip, i).x());
-        s.hipShift.push_back(ankles > 1 ? (hips - 0.5 * (left.x() + right.x())) * s.rightwards / ankles : kNone);
+        const double trunk = 0.25 * (t.at(L::LeftHip, i).x() + t.at(L::RightHip, i).x() + t.at(L::LeftShoulder, i).x() +
+                                     t.at(L::RightShoulder, i).x());
+        s.trunkShift.push_back(ankles > 1 ? (trunk - 0.5 * (left.x() + right.x())) * s.rightwards / ankles : kNone);
     }
     return s;
 }

@@ -27,8 +27,9 @@ struct FrontSeries {
     std::array<std::vector<double>, 2> legShown;  ///< hip–ankle distance ÷ standing length of the leg
     std::vector<double> hipTilt;                  ///< line of the hips, right side lower +, degrees
     std::vector<double> shoulderTilt;             ///< line of the shoulders, likewise
-    /// Middle of the hips from the middle of the ankles, the client's right +, share of the ankles' distance.
-    std::vector<double> hipShift;
+    /// Middle of the trunk, between hips and shoulders, from the middle of the ankles; the client's right +, share of
+    /// the ankles' distance. Of the hips alone the network shows half of a shift only, drawn to the middle of the feet.
+    std::vector<double> trunkShift;
     double rightwards = 1;  ///< +1: the client's right lies towards +x of the track
 };
 

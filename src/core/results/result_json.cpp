@@ -100,6 +100,7 @@ std::string toJson(const SetResult& r, const AdviceBook* book) {
     out["clip"] = clipJson(r.clip);
     out["movement"] = r.context.movement.id;
     if (!r.context.variation.empty()) out["variation"] = r.context.variation;
+    if (r.context.tempo) out["tempo"] = tempoText(*r.context.tempo);
     if (!r.looksLike.empty()) out["looks_like"] = r.looksLike;
     out["standard"] = r.standard;
     out["model"] = r.context.model;

@@ -284,8 +284,13 @@ Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const Cl
     return {};
 }
 
+Standard standardOf(const SetContext& context, const Standard& whole) {
+    const Standard out = whole.forSet(context.movement.id, context.variation);
+    return context.tempo ? withTempo(out, *context.tempo, context.movement.drive) : out;
+}
+
 void judgeSet(SetResult& result, const Standard& whole) {
-    const Standard standard = whole.forSet(result.context.movement.id, result.context.variation);
+    const Standard standard = standardOf(result.context, whole);
     result.standard = standard.id;
     result.stop = stopAnswer(result.context.pain);
     std::vector<MeasuredRep> counted;

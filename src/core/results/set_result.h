@@ -9,6 +9,7 @@
 #include "core/findings/findings.h"
 #include "core/reps/alignment.h"
 #include "core/result.h"
+#include "core/standards/tempo.h"
 #include "core/statistics/trend.h"
 #include "core/track/track.h"
 
@@ -29,6 +30,7 @@ struct SetContext {
     double loadShare = 0;                 ///< of what is held ÷ body mass, as far as known
     std::optional<double> ankleLimitDeg;  ///< as measured by the coach
     double wedgeDeg = 0;                  ///< under the heels
+    std::optional<Tempo> tempo;           ///< as asked by the coach
     PainCheck pain;
 };
 
@@ -94,6 +96,9 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
 /// measureSet() refuses, both clips show the same view, nothing in common. `nudgeS` is added to the lag found.
 Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together = true,
                             double nudgeS = 0);
+
+/// The bands of a standard that hold for a set: those of its movement and variation, and the tempo asked for.
+Standard standardOf(const SetContext& context, const Standard& whole);
 
 /// Fills in findings, drifts and the comparison of legs from the repetitions that count; needs no video, so a set can
 /// be judged again by another standard at once. Pain or a red flag stops scoring: then there are no findings.
