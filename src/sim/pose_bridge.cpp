@@ -67,7 +67,7 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
     const double head = bench ? mix(-40, -62, d) : -94;
     // Articulated, the spine leaves the floor segment by segment: between floor and top it is rolled up.
     const double rolled = spec.variation == "articulated" ? 4 * d * (1 - d) : 0;
-    placeTrunk(s, seg, {lean, head - rep.neckDeg * d, rep.tuckDeg * d + 12 * rolled, rep.roundDeg * d + 6 * rolled, 0});
+    placeTrunk(s, seg, {lean, head - rep.neckDeg * d, rep.tuckDeg * d + 16 * rolled, rep.roundDeg * d + 8 * rolled, 0});
     placeArms(s, seg, bench ? Arms::Hips : Arms::Floor, rep, d);
     s.massCentre = massCentreOf(s, spec.loadShare);
     if (bench)

@@ -7,6 +7,8 @@
 #include <cstring>
 #include <numbers>
 
+#include "sim/surface.h"
+
 namespace zevo::sim {
 namespace {
 
@@ -24,34 +26,6 @@ struct Sample {
     V3 normal = V3::Zero();
     std::uint8_t group = 0;
 };
-
-std::uint32_t hash(std::uint32_t x) {
-    x ^= x >> 16;
-    x *= 0x7feb352dU;
-    x ^= x >> 15;
-    x *= 0x846ca68bU;
-    return x ^ (x >> 16);
-}
-
-float unit(std::uint32_t x) {
-    return static_cast<float>(hash(x) & 0xffffff) / 16777216.0F;
-}
-
-/// Smooth pseudo-random field for cloth folds and wood grain.
-float wave(const V3& p) {
-    return std::sin(p.x() * 31 + 2.1F * std::sin(p.y() * 17 + p.z() * 9)) *
-           std::sin(p.y() * 23 + 1.7F * std::sin(p.z() * 29 + p.x() * 7));
-}
-
-std::uint8_t display(float v) {
-    static const auto table = [] {
-        std::array<std::uint8_t, 4097> t{};
-        for (int i = 0; i <= 4096; ++i)
-            t[i] = static_cast<std::uint8_t>(std::lround(255 * std::pow(i / 4096.0, 1 / 2.2)));
-        return t;
-    }();
-    return table[static_cast<int>(std::clamp(v, 0.0F, 1.0F) * 4096)];
-}
 
 }  // namespace
 

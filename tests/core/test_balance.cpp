@@ -1,9 +1,17 @@
 // The lean a client needs: by hand, by what coaches expect of it, and on the virtual client.
+#include <Eigen/Geometry>
 #include <QTest>
+#include <numbers>
 
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
+
+namespace {
+
+constexpr double kRad = std::numbers::pi / 180;
+
+}  // namespace
 
 class TestBalance : public QObject {
     Q_OBJECT
@@ -57,6 +65,24 @@ class TestBalance : public QObject {
         QVERIFY(with([](auto& m) { m.thighsOutDeg = 25; }) < lean - 2);
         QVERIFY(*neededLean(usual, 0, 0.5, 26) > lean + 8);  // a school that holds the shins back
         QVERIFY(*neededLean(usual, 0, 0.5, 80) == lean);     // one that allows more than the ankle has
+    }
+
+    /// A shin that leans over a turned-out foot, as a line in space, and what of it shows from the side.
+    void turnedOutShinsComeLessFarForward() {
+        for (double out : {0.0, 15.0, 35.0})
+            for (double shin : {5.0, 20.0, 38.0}) {
+                BalanceModel m;
+                m.thighsOutDeg = out;
+                const Eigen::Vector3d line = Eigen::AngleAxisd(out * kRad, Eigen::Vector3d::UnitY()) *
+                                             Eigen::AngleAxisd(-shin * kRad, Eigen::Vector3d::UnitZ()) *
+                                             Eigen::Vector3d::UnitY();
+                NEAR(sagittalShin(m, shin), std::atan2(line.x(), line.y()) / kRad, 1e-9);
+                NEAR(shinInItsPlane(m, sagittalShin(m, shin)), shin, 1e-9);
+            }
+        // The same lean shown by a client whose legs point out is that of a freer ankle.
+        BalanceModel wide;
+        wide.thighsOutDeg = 35;
+        QVERIFY(shinInItsPlane(wide, 25) > 28);
     }
 
     void stifferAnklesStopHigher() {

@@ -52,7 +52,7 @@ class TestReasoning : public QObject {
         const Counsel c = counselFor(f, set, book());
         QCOMPARE(c.limiter, std::string("tires"));
         QVERIFY(c.trace.starts_with("only in reps 6–8 of 8 → tires"));
-        QVERIFY(c.advice.say.front().text.find("rack it") != std::string::npos);
+        QVERIFY(c.advice.say.front().text.find("then done") != std::string::npos);
         QVERIFY(c.advice.prepare.front().text.find("clamshells") != std::string::npos);
     }
 

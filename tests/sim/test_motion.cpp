@@ -70,7 +70,8 @@ class TestMotion : public QObject {
                 QVERIFY(s.ball[i].y() > 0.5 * seg.footPointHeight && s.heel[i].y() > 0.5 * seg.footPointHeight);
                 QVERIFY(s.knee[i].y() > 0.03);  // nothing goes through the floor
             }
-            NEAR((s.midShoulder - s.midHip).norm(), seg.trunk, 2e-3);
+            // A spine that is rolled up is a little shorter from end to end.
+            NEAR((s.midShoulder - s.midHip).norm(), seg.trunk, variation == "articulated" ? 6e-3 : 2e-3);
             QVERIFY(std::isfinite(s.massCentre.sum()));
         }
     }

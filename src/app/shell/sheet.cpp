@@ -106,7 +106,7 @@ Sheet::Rows stopRows() {
     for (const auto& f : redFlags()) flags.append(f.title);
     return {{"0–2", "Pain score before and after, 0 to 10: go on."},
             {"3–4", "Lighten the load or take the easier version."},
-            {"5 and more", "Stop. Also when it rises, or when it is sharp."},
+            {"5 and more", "Stop. Also when it rises to 3 or more, or is sharp."},
             {"Refer, do not score", flags.join(", ") + ": end the set and send the client to a licensed clinician."},
             {"Persistent pain",
              "Most knee complaints in these movements are about control and set-up, but not all. What stays or comes "

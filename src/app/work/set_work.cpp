@@ -80,6 +80,28 @@ analysis::AnalyseOptions optionsFor(pose::ModelSize model) {
     return options;
 }
 
+/// What the window needs of a set in the record.
+LoadedSet shown(const store::Library& library, store::StoredSet stored, std::shared_ptr<ReviewPresenter> presenter,
+                const QStringList& refused) {
+    LoadedSet out;
+    out.id = stored.id;
+    out.client = std::move(stored.client);
+    out.heldOn = stored.heldOn;
+    out.corrections = std::move(stored.corrections);
+    out.frameTimesS = timesOf(stored.poses);
+    out.context = std::move(stored.context);
+    out.presenter = std::move(presenter);
+    out.refusedStandards = refused;
+    std::tie(out.viewingPath, out.missing) = videoOf(library, stored.clip);
+    out.clip = std::move(stored.clip);
+    if (stored.second) {
+        std::tie(out.secondPath, out.secondMissing) = videoOf(library, stored.second->clip);
+        out.secondTimesS = timesOf(stored.second->poses);
+        out.second = std::move(stored.second);
+    }
+    return out;
+}
+
 }  // namespace
 
 Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
@@ -123,9 +145,9 @@ Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<boo
     record.poses = std::move(analysed->poses.frames);
     record.readingNotes = analysed->poses.warnings;
     record.outlines = *outlines;
-    LoadedSet out;
+    QStringList refused;
     auto presenter = makePresenter(std::move(analysed->set), std::move(*outlines), request.standard.toStdString(),
-                                   request.libraryFolder, &out.refusedStandards);
+                                   request.libraryFolder, &refused);
     if (!presenter) return presenter.error();
     record.standard = QString::fromStdString((*presenter)->standard().id);
     record.resultJson = QByteArray::fromStdString(toJson((*presenter)->result()));
@@ -133,16 +155,14 @@ Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<boo
     record.headline = (*presenter)->headline();
     auto id = library->addSet(record);
     if (!id) return id.error();
-
-    out.id = *id;
-    out.client = *client;
-    out.clip = record.clip;
-    out.heldOn = record.heldOn;
-    out.frameTimesS = timesOf(record.poses);
-    out.context = record.context;
-    out.presenter = *presenter;
-    std::tie(out.viewingPath, out.missing) = videoOf(*library, out.clip);
-    return out;
+    store::StoredSet stored;
+    stored.id = *id;
+    stored.client = *client;
+    stored.heldOn = record.heldOn;
+    stored.clip = std::move(record.clip);
+    stored.context = std::move(record.context);
+    stored.poses = std::move(record.poses);
+    return shown(*library, std::move(stored), *presenter, refused);
 }
 
 Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, const std::atomic<bool>& cancel,
@@ -169,25 +189,11 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, const s
     for (const auto& c : stored->corrections)
         if (c.kind == "leave_out") set->result.leftOut.push_back(c.rep);
     if (cancel) return kStopped;
-    LoadedSet out;
+    QStringList refused;
     auto presenter = makePresenter(std::move(*set), std::move(stored->outlines), stored->standard.toStdString(),
-                                   libraryFolder, &out.refusedStandards);
+                                   libraryFolder, &refused);
     if (!presenter) return presenter.error();
-    out.id = id;
-    out.client = stored->client;
-    out.clip = stored->clip;
-    out.heldOn = stored->heldOn;
-    out.corrections = stored->corrections;
-    out.frameTimesS = timesOf(stored->poses);
-    out.context = stored->context;
-    out.presenter = *presenter;
-    std::tie(out.viewingPath, out.missing) = videoOf(*library, out.clip);
-    if (stored->second) {
-        std::tie(out.secondPath, out.secondMissing) = videoOf(*library, stored->second->clip);
-        out.secondTimesS = timesOf(stored->second->poses);
-        out.second = std::move(stored->second);
-    }
-    return out;
+    return shown(*library, std::move(*stored), *presenter, refused);
 }
 
 Result<LoadedSet> addSecondClip(const QString& libraryFolder, store::SetId id, const QString& clipPath, bool together,

@@ -95,9 +95,17 @@ std::optional<double> balancedLean(const BalanceModel& m, double shinDeg, double
 
 std::optional<double> neededLean(const BalanceModel& m, double thighDeg, double aim,
                                  std::optional<double> shinLimitDeg) {
-    double shin = m.ankleLimitDeg + m.wedgeDeg;
+    double shin = sagittalShin(m, m.ankleLimitDeg) + m.wedgeDeg;
     if (shinLimitDeg) shin = std::min(shin, *shinLimitDeg);
     return balancedLean(m, shin, thighDeg, aim);
+}
+
+double sagittalShin(const BalanceModel& m, double shinDeg) {
+    return std::atan(std::tan(shinDeg * kRad) * std::cos(m.thighsOutDeg * kRad)) / kRad;
+}
+
+double shinInItsPlane(const BalanceModel& m, double sagittalDeg) {
+    return std::atan(std::tan(sagittalDeg * kRad) / std::cos(m.thighsOutDeg * kRad)) / kRad;
 }
 
 double deepestBalanced(const BalanceModel& m, double aim) {

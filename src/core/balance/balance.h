@@ -28,7 +28,8 @@ struct BalanceModel {
     double ankleLimitDeg = 30;
     double ankleOpenDeg = 3;  ///< by how much that may be wrong; 0 when the coach has measured it
     double wedgeDeg = 0;      ///< slope under the heel; it tips the whole lower leg forward
-    /// How far the thighs point out to the sides: they look shorter from the side by its cosine.
+    /// How far the legs point out to the sides: from the side thighs look shorter by its cosine, and the shins, which
+    /// bend over turned-out feet, come less far forward.
     double thighsOutDeg = 0;
     LoadPlace load = LoadPlace::None;
     double loadShare = 0;      ///< mass of the load ÷ body mass
@@ -51,6 +52,10 @@ std::optional<double> neededLean(const BalanceModel& model, double thighDeg, dou
 
 /// The deepest thigh angle this client can balance at `aim` without the hip bending past its limit.
 double deepestBalanced(const BalanceModel& model, double aim);
+
+/// What shows from the side of a shin that leans over a turned-out foot, and the way back.
+double sagittalShin(const BalanceModel& model, double shinDeg);
+double shinInItsPlane(const BalanceModel& model, double sagittalDeg);
 
 /// The shin angle at which the knee stands over the toe tip.
 double shinWithKneeOverToe(const BalanceModel& model);

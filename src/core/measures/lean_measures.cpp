@@ -13,7 +13,7 @@ using L = Landmark;
 constexpr double kAimWhole = 0.5, kAimBack = 0.4;
 /// What lengths, arms and the model itself leave open, degrees: lengths 3 % wrong turn the answer by up to 5°
 /// (tests/core/test_balance), and the network's segments are off by more (docs/measurements.md, needed_lean).
-constexpr double kModelPm = 8.0;
+constexpr double kModelPm = 9.0;
 
 /// The lean the balance asks for at the depth reached.
 std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack) {

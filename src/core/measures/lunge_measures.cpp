@@ -61,7 +61,7 @@ std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
     const std::size_t lowest = smallestIn(height, in.rep.start, in.rep.leave);
     const auto before = static_cast<std::size_t>(0.12 * t.rate);
     const std::size_t at = smallestIn(speed, lowest > before ? lowest - before : 0, lowest);
-    return reading(-speed[at], 0.12 + 0.15 * std::abs(speed[at]), at);
+    return reading(-speed[at], 0.16 + 0.15 * std::abs(speed[at]), at);
 }
 
 /// How much further the hips have come up than the shoulders when the lift is a third done, share of the whole way: +
@@ -116,7 +116,7 @@ std::optional<Reading> trailingKneeFlexion(const MeasureInput& in) {
     if (leg < 1 || line.norm() < 0.2 * leg) return std::nullopt;
     const Vec2 out = knee - ankle;
     const double aside = (line.y() * out.x() - line.x() * out.y()) / line.norm();  // knee ahead +
-    return reading(2 * std::asin(std::clamp(2 * aside / leg, -1.0, 1.0)) * 57.2957795, 11.0, at);
+    return reading(2 * std::asin(std::clamp(2 * aside / leg, -1.0, 1.0)) * 57.2957795, 20.0, at);
 }
 
 /// Spread of nose, working knee and toe from side to side.

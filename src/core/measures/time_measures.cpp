@@ -35,22 +35,30 @@ std::optional<Reading> tensionTime(const MeasureInput& in) {
     return duration(in, in.rep.start, in.rep.end);
 }
 
-/// How hard the turning point throws the body back up: largest upward acceleration there, of the hip, in hinges of the
-/// shoulder.
+/// How hard the turning point throws the body back up: largest upward acceleration there, of the trunk's middle, in
+/// hinges of the shoulders. Both sides together: a second derivative makes much of what a single point jitters.
 std::optional<Reading> bounce(const MeasureInput& in) {
     const Track& t = in.track;
-    if (t.cmPerPixel <= 0) return std::nullopt;
-    const L moving = t.nearOf(t.drive == Drive::Folding ? L::LeftShoulder : L::LeftHip);
-    const auto around = static_cast<std::size_t>(0.3 * t.rate);
-    const std::size_t from = in.rep.arrive > around ? in.rep.arrive - around : 0;
+    // Who stands still for that long at the turning point does not rebound: what jumps there is the landmarks.
+    constexpr double kStillS = 0.6;
+    if (t.cmPerPixel <= 0 || static_cast<double>(in.rep.leave - in.rep.arrive) > kStillS * t.rate) return std::nullopt;
+    std::vector<L> moving{L::LeftShoulder, L::RightShoulder};
+    if (t.drive != Drive::Folding) moving.insert(moving.end(), {L::LeftHip, L::RightHip});
+    // From the turning point on: a hard stop before a pause is no rebound.
+    const auto around = static_cast<std::size_t>(0.3 * t.rate), just = static_cast<std::size_t>(0.1 * t.rate);
+    const std::size_t from = in.rep.bottom > just + 2 ? in.rep.bottom - just - 2 : 0;
     const std::size_t to = std::min(in.rep.leave + around, t.size() - 1);
     std::vector<double> height;
-    for (std::size_t i = from; i <= to; ++i) height.push_back(t.at(moving, i).y() * t.cmPerPixel / 100);
+    for (std::size_t i = from; i <= to; ++i) {
+        double sum = 0;
+        for (L id : moving) sum += t.at(id, i).y();
+        height.push_back(sum / static_cast<double>(moving.size()) * t.cmPerPixel / 100);
+    }
     if (height.size() < 5) return std::nullopt;
     const auto acceleration = derivative(derivative(height, t.rate), t.rate);
     const std::size_t best = largestIn(acceleration, 2, acceleration.size() - 3);
     const double v = acceleration[best];
-    return reading(v, 0.3 * std::abs(v) + 0.9, from + best);
+    return reading(v, 0.15 * std::abs(v) + 0.9, from + best);  // docs/measurements.md
 }
 
 }  // namespace
@@ -82,7 +90,7 @@ std::span<const MeasureDef> timeMeasures() {
          Unit::MetresPerSecond2,
          kSideView,
          Of::Body,
-         {L::LeftHip},
+         {L::LeftHip, L::LeftShoulder},
          bounce},
     };
     return all;

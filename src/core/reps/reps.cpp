@@ -160,7 +160,10 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        if ((byKnee && bentAt(r.bottom) < options.partialKneeFlexion) || r.depth < options.partialShare * usual)
+        // The bend of a leg behind the other one is read too small: who sinks as deep as in a lunge has made one.
+        const bool shallow = track.family != Family::Lunge || r.depth < options.lungeDepth;
+        if ((byKnee && shallow && bentAt(r.bottom) < options.partialKneeFlexion) ||
+            r.depth < options.partialShare * usual)
             r.kind = RepKind::Partial;
     }
     return reps;

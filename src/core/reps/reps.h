@@ -26,6 +26,8 @@ struct RepOptions {
     double minKneeFlexion = 30;
     /// Bent less than this: partial whatever the others do.
     double partialKneeFlexion = 55;
+    /// … but for a lunge that sinks by this share of the stature (half of what two right angles take).
+    double lungeDepth = 0.09;
     /// Sinking less than this share of the set's usual depth: partial.
     double partialShare = 0.5;
     /// Not rising above this share of the depth between two bottoms: one rep with two bottoms.

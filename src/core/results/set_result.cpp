@@ -43,7 +43,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.loadShare = context.loadShare;
     if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
     for (const Rep& r : reps)
-        m.ankleLimitDeg = std::max(m.ankleLimitDeg, series.shinAngle[r.bottom] - context.wedgeDeg);
+        m.ankleLimitDeg = std::max(m.ankleLimitDeg, shinInItsPlane(m, series.shinAngle[r.bottom] - context.wedgeDeg));
     return m;
 }
 
