@@ -71,7 +71,7 @@ class TestMotion : public QObject {
                 QVERIFY(s.knee[i].y() > 0.03);  // nothing goes through the floor
             }
             // A spine that is rolled up is a little shorter from end to end.
-            NEAR((s.midShoulder - s.midHip).norm(), seg.trunk, variation == "articulated" ? 6e-3 : 2e-3);
+            NEAR((s.midShoulder - s.midHip).norm(), seg.trunk, variation == "articulated" ? 11e-3 : 2e-3);
             QVERIFY(std::isfinite(s.massCentre.sum()));
         }
     }

@@ -12,7 +12,7 @@ namespace {
 /// (docs/measurements.md).
 using Row = std::array<Allowance, 5>;
 constexpr Row kSquat{{{4.2, 4.6}, {7.0, 7.0}, {4.0, 3.7}, {2.0, 5.2}, {4.5, 5.8}}};
-constexpr Row kLunge{{{6.2, 6.2}, {9.0, 9.0}, {5.8, 5.8}, {4.4, 4.4}, {4.8, 4.8}}};
+constexpr Row kLunge{{{6.2, 6.2}, {9.6, 9.6}, {6.4, 6.4}, {4.4, 4.4}, {4.8, 4.8}}};
 constexpr Row kHinge{{{11.0, 11.0}, {9.2, 9.2}, {5.3, 5.3}, {7.2, 7.2}, {4.3, 4.3}}};
 constexpr Row kBridge{{{6.6, 6.6}, {7.9, 7.9}, {4.2, 4.2}, {5.6, 5.6}, {4.1, 4.1}}};
 
