@@ -189,7 +189,8 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
                 if (m->confidence >= kSureEnough) pm = m->pm90;
                 shown = wrapped(m->value - trueValue(sim::trueAngles(motion.at(m->atS), near), angle));
             }
-            if (!c.square) {
+            // Legs that take turns: every other rep is the far leg's, the truth here is the near one's.
+            if (!c.square && !c.spec.motion.alternate) {
                 column.setUps[c.name][angle].add(shown, pm);
                 continue;
             }

@@ -26,7 +26,7 @@ struct RepOptions {
     double minKneeFlexion = 30;
     /// Bent less than this: partial whatever the others do.
     double partialKneeFlexion = 55;
-    /// … but for a lunge that sinks by this share of the stature (half of what two right angles take).
+    /// … but for a lunge that sinks by this share of the standing hip height (our choice, no source).
     double lungeDepth = 0.09;
     /// Sinking less than this share of the set's usual depth: partial.
     double partialShare = 0.5;

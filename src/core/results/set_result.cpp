@@ -208,9 +208,10 @@ Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, 
             return Error{"Not one whole " + familyName(context.movement.family) + " was found: this looks like a " +
                              looks + ". Choose that movement and open the clip again.",
                          "looks like " + looks};
-        return Error{
-            "Not one whole repetition was found. Film from standing to standing, with the whole body in the picture.",
-            ""};
+        return Error{"Not one whole repetition was found. Film from " +
+                         std::string(t.drive == Drive::HipRise ? "lying to lying" : "standing to standing") +
+                         ", with the whole body in the picture.",
+                     ""};
     }
     nameWorkingLegs(t, context.movement, reps);
     const auto balance = balanceOf(t, r.series, reps, context);
