@@ -6,8 +6,8 @@
 #include <cstdlib>
 #include <fstream>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
 #include "bench/common.h"
 #include "media/clip_reader.h"
 #include "media/clip_writer.h"
@@ -50,11 +50,11 @@ void measure(const std::string& clip) {
     const pid_t child = fork();
     if (child == 0) {
         std::atomic<bool> cancel{false};
-        analysis::AnalyseOptions options;
-        options.modelDir = analysis::modelDir();
+        pipeline::AnalyseOptions options;
+        options.modelDir = catalog::modelDir();
         const bench::Watch watch;
         const SetContext context;
-        auto analysed = analysis::analyseClip(clip, context, options, cancel);
+        auto analysed = pipeline::analyseClip(clip, context, options, cancel);
         if (!analysed)
             std::printf("%s\n", analysed.error().message.c_str());
         else

@@ -4,10 +4,10 @@
 #include <QPainter>
 #include <random>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
-#include "analysis/review_proxy.h"
-#include "app/review/overlay.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
+#include "pipeline/review_proxy.h"
+#include "present/overlay.h"
 #include "app/review/stage.h"
 #include "bench/common.h"
 #include "media/clip_reader.h"
@@ -30,7 +30,7 @@ std::string sparseClip(const std::string& from) {
     return path.string();
 }
 
-void measure(const char* name, const std::string& clip, const analysis::ClipPoses& poses, const Track& track) {
+void measure(const char* name, const std::string& clip, const pipeline::ClipPoses& poses, const Track& track) {
     std::vector<double> times;
     for (const auto& f : poses.frames) times.push_back(f.timeS);
     app::Stage stage;
@@ -63,10 +63,10 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     const std::string clip = bench::sideClip(4);
     std::atomic<bool> cancel{false};
-    analysis::AnalyseOptions options;
-    options.modelDir = analysis::modelDir();
+    pipeline::AnalyseOptions options;
+    options.modelDir = catalog::modelDir();
     options.model = pose::ModelSize::Lite;
-    auto poses = analysis::readPoses(clip, options, cancel);
+    auto poses = pipeline::readPoses(clip, options, cancel);
     const SetContext context;
     auto set = measureSet(poses->frames, poses->clip, context);
     if (!set) return 1;
@@ -75,7 +75,7 @@ int main(int argc, char** argv) {
     const std::string sparse = sparseClip(clip);
     measure("key frame every 300, as filmed", sparse, *poses, set->track);
     const std::string copy = (std::filesystem::temp_directory_path() / "zevo-bench-copy.mp4").string();
-    if (!analysis::makeReviewProxy(sparse, copy, cancel)) return 1;
+    if (!pipeline::makeReviewProxy(sparse, copy, cancel)) return 1;
     measure("key frame every 300, through the viewing copy Zevo makes of it", copy, *poses, set->track);
     std::filesystem::remove(sparse);
     std::filesystem::remove(copy);

@@ -6,8 +6,8 @@
 #include <functional>
 #include <thread>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
 #include "bench/common.h"
 #include "media/clip_reader.h"
 #include "pose/landmarker.h"
@@ -27,8 +27,8 @@ double twice(const std::function<void(int)>& half) {
 }  // namespace
 
 int main(int argc, char** argv) {
-    analysis::AnalyseOptions options;
-    options.modelDir = analysis::modelDir();
+    pipeline::AnalyseOptions options;
+    options.modelDir = catalog::modelDir();
     if (argc == 3)
         if (auto size = pose::modelSizeFromName(argv[2]); size) options.model = *size;
     const std::string clip = bench::sideClip(4);
@@ -58,7 +58,7 @@ int main(int argc, char** argv) {
                 if (auto more = reader->next(frame); !more || !*more) break;
         }));
         const bench::Watch watch;
-        auto poses = analysis::readPoses(clip, options, cancel);
+        auto poses = pipeline::readPoses(clip, options, cancel);
         if (!poses) return 1;
         SetContext context;
         context.context.statureCm = 175;

@@ -3,7 +3,7 @@
 #include <array>
 #include <functional>
 
-#include "analysis/data_files.h"
+#include "catalog/data_files.h"
 #include "bench/accuracy/builds.h"
 
 namespace bench {
@@ -41,7 +41,7 @@ Case movementCase(const std::string& movement, const std::string& variation, con
     c.spec.motion.movement = movement;
     c.spec.motion.variation = variation;
     addReps(c.spec.motion);
-    const auto known = analysis::loadMovement(movement);
+    const auto known = catalog::loadMovement(movement);
     c.family = known ? familyName(known->family) : movement;
     c.square = variation != "floor";  // its plates hide the near knee
     c.view = view;

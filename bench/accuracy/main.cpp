@@ -12,8 +12,8 @@
 #include <filesystem>
 #include <fstream>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
 #include "bench/accuracy/tables.h"
 #include "store/packing.h"
 
@@ -24,7 +24,7 @@ namespace {
 struct Options {
     bool small = false, trial = true, grid = true, truth = false, kept = false;
     std::string only, keep;
-    analysis::AnalyseOptions analyse;
+    pipeline::AnalyseOptions analyse;
 };
 
 /// Poses of a spec's clip: kept ones, else the clip is drawn and the network run.
@@ -45,7 +45,7 @@ Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, c
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     std::atomic<bool> cancel{false};
-    auto read = analysis::readPoses(clip.string(), options.analyse, cancel);
+    auto read = pipeline::readPoses(clip.string(), options.analyse, cancel);
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {
@@ -85,7 +85,7 @@ int verdictOf(const bench::Column& network, const bench::Column& perfect) {
 
 int main(int argc, char** argv) {
     Options options;
-    options.analyse.modelDir = analysis::modelDir();
+    options.analyse.modelDir = catalog::modelDir();
     for (int i = 1; i < argc; ++i) {
         const std::string key = argv[i];
         const std::string value = i + 1 < argc ? argv[i + 1] : "";

@@ -4,8 +4,8 @@
 #include <cmath>
 #include <cstdio>
 
-#include "analysis/data_files.h"
-#include "core/measures/front_series.h"
+#include "catalog/data_files.h"
+#include "core/series/front_series.h"
 #include "core/signal/filter.h"
 #include "sim/motion.h"
 
@@ -33,7 +33,7 @@ double trueValue(const sim::TrueAngles& a, const std::string& angle) {
 
 SetContext contextOf(const sim::ClipSpec& spec) {
     SetContext c;
-    if (auto movement = analysis::loadMovement(spec.motion.movement); movement) c.movement = std::move(*movement);
+    if (auto movement = catalog::loadMovement(spec.motion.movement); movement) c.movement = std::move(*movement);
     c.variation = spec.motion.variation;
     c.context.statureCm = spec.motion.body.statureCm;
     return c;
@@ -223,7 +223,7 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
 Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& facts) {
     Verdict v{"none", {}, "", false, {}};
     auto set = measureSet(poses, facts, contextOf(trial.spec));
-    const auto standard = analysis::loadStandard(trial.standard);
+    const auto standard = catalog::loadStandard(trial.standard);
     if (!set || !standard) {
         v.said = set ? "no standard" : set.error().message;
         return v;
@@ -252,7 +252,7 @@ void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
     ++sets;
     counted += v.counted;
     if (v.counted && v.reps.size() == byTruth.reps.size()) {
-        const auto movement = analysis::loadMovement(t.spec.motion.movement);
+        const auto movement = catalog::loadMovement(t.spec.motion.movement);
         for (std::size_t i = 1; i < v.reps.size(); ++i)
             for (const auto& m : v.reps[i].measures) {
                 const auto *before = v.reps[i - 1].find(m.id), *now = byTruth.reps[i].find(m.id),

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "bench/accuracy/cases.h"
-#include "core/results/set_result.h"
+#include "core/judge/set_result.h"
 
 namespace bench {
 

@@ -19,7 +19,7 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     const QCommandLineOption library("library", "Keep the clients' record in FOLDER.", "FOLDER");
-    const QCommandLineOption demo("demo", "Show the demo client; makes the demo clip at the first start.");
+    const QCommandLineOption demo("demo", "Show the demo clients; their sets are measured in the background at the first start.");
     const QCommandLineOption tour("tour", "Drive the demo, write pictures of the views into FOLDER, and end.",
                                   "FOLDER");
     const QCommandLineOption story("story", "Make and measure the sets of FILE, compare them with it, and end.",
@@ -34,7 +34,7 @@ int main(int argc, char** argv) {
         parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
     auto opened = zevo::store::Library::open(folder);
     if (!opened) {
-        std::fprintf(stderr, "%s\n%s\n", opened.error().message.c_str(), qPrintable(folder));
+        std::fprintf(stderr, "%s\n%s\n", qPrintable(zevo::present::sentence(opened.error())), qPrintable(folder));
         return 1;
     }
     zevo::app::installFonts();
@@ -45,6 +45,6 @@ int main(int argc, char** argv) {
     if (isDemo)
         window.openDemo();
     else if (!parser.positionalArguments().isEmpty())
-        window.openClip(parser.positionalArguments().front());
+        window.openClip(parser.positionalArguments().front(), true);
     return QApplication::exec();
 }

@@ -9,9 +9,10 @@
 #include <string>
 #include <vector>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
-#include "core/results/result_json.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
+#include "core/record/result_json.h"
+#include "present/words.h"
 #include "sim/clip_maker.h"
 
 namespace {
@@ -65,8 +66,12 @@ Arguments parse(int argc, char** argv, const std::vector<std::string>& known) {
     return out;
 }
 
+std::string words(const Error& error) {
+    return present::sentence(error).toStdString();
+}
+
 int cannotJudge(const Error& error) {
-    std::fprintf(stderr, "%s\n", error.message.c_str());
+    std::fprintf(stderr, "%s\n", qPrintable(present::sentence(error)));
     return kCannotJudge;
 }
 
@@ -96,7 +101,7 @@ class AnalyseCall {
 
     Result<SetContext> context() const {
         SetContext c;
-        auto movement = analysis::loadMovement(text("--movement", "squat"));
+        auto movement = catalog::loadMovement(text("--movement", "squat"));
         if (!movement) return movement.error();
         c.movement = std::move(*movement);
         c.variation = text("--variation");
@@ -133,8 +138,8 @@ class AnalyseCall {
             std::string known;
             bool found = false;
             for (const auto& f : redFlags()) {
-                found |= text("--red-flag") == f.id;
-                known += (known.empty() ? "" : ", ") + std::string(f.id);
+                found |= text("--red-flag") == f;
+                known += (known.empty() ? "" : ", ") + f;
             }
             if (!found) return Error{"The red flag must be one of " + known + ".", "--red-flag"};
             c.pain.redFlags.push_back(text("--red-flag"));
@@ -159,43 +164,43 @@ int analyse(int argc, char** argv) {
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);
     const auto context = call.context();
-    if (!context) return usage(context.error().message);
-    const auto standard = analysis::loadStandard(call.text("--standard", context->movement.standards.front()));
-    if (!standard) return usage(standard.error().message);
-    if (!analysis::judges(*standard, context->movement))
+    if (!context) return usage(words(context.error()));
+    const auto standard = catalog::loadStandard(call.text("--standard", context->movement.standards.front()));
+    if (!standard) return usage(words(standard.error()));
+    if (!judges(*standard, context->movement))
         return usage("The standard “" + standard->id + "” is for " + standard->movement + ", not for " +
                      context->movement.id + ".");
     const auto model = pose::modelSizeFromName(call.text("--model", "full"));
-    if (!model) return usage(model.error().message);
+    if (!model) return usage(words(model.error()));
     const auto nudge = call.number("--nudge", -60, 60, "The nudge must be a number of seconds");
-    if (!nudge) return usage(nudge.error().message);
-    const auto advice = analysis::loadAdvice(context->movement);
-    if (!advice) return usage(advice.error().message);
+    if (!nudge) return usage(words(nudge.error()));
+    const auto advice = catalog::loadAdvice(context->movement);
+    if (!advice) return usage(words(advice.error()));
 
-    analysis::AnalyseOptions options;
-    options.modelDir = analysis::modelDir();
+    pipeline::AnalyseOptions options;
+    options.modelDir = catalog::modelDir();
     options.model = *model;
-    auto analysed = analysis::analyseClip(args.plain[0], *context, options, g_cancel);
+    auto analysed = pipeline::analyseClip(args.plain[0], *context, options, g_cancel);
     if (!analysed) return cannotJudge(analysed.error());
     if (call.has("--front")) {
         const bool together = call.text("--apart", "no") != "yes";
         const auto joined =
-            analysis::analyseSecondClip(*analysed, call.text("--front"), together, *nudge, options, g_cancel);
+            pipeline::analyseSecondClip(*analysed, call.text("--front"), together, *nudge, options, g_cancel);
         if (!joined) return cannotJudge(joined.error());
     }
     judgeSet(analysed->set.result, *standard);
-    const std::string json = toJson(analysed->set.result, &*advice);
+    const std::string json = toJson(analysed->set, present::resultWords(), &*advice);
     const std::string out = call.text("--out");
     if (out.empty())
         std::printf("%s\n", json.c_str());
-    else if (auto wrote = analysis::writeTextFile(out, json); !wrote)
-        return usage(wrote.error().message);
+    else if (auto wrote = catalog::writeTextFile(out, json); !wrote)
+        return usage(words(wrote.error()));
     return 0;
 }
 
 int movements() {
-    for (const auto& id : analysis::movementIds()) {
-        const auto m = analysis::loadMovement(id);
+    for (const auto& id : catalog::movementIds()) {
+        const auto m = catalog::loadMovement(id);
         if (!m) return cannotJudge(m.error());
         std::printf("%-18s %s\n  standards: ", id.c_str(), m->title.c_str());
         for (const auto& s : m->standards) std::printf(" %s", s.c_str());
@@ -211,10 +216,10 @@ int simulate(int argc, char** argv) {
     if (!args.problem.empty()) return usage(args.problem);
     if (!args.plain.empty() || !args.options.count("--spec") || !args.options.count("--out"))
         return usage("simulate needs --spec and --out.");
-    auto text = analysis::readTextFile(args.options["--spec"]);
-    if (!text) return usage(text.error().message);
+    auto text = catalog::readTextFile(args.options["--spec"]);
+    if (!text) return usage(words(text.error()));
     auto spec = sim::clipSpecFromJson(*text);
-    if (!spec) return usage(spec.error().message);
+    if (!spec) return usage(words(spec.error()));
     const std::filesystem::path dir = args.options["--out"];
     std::error_code problem;
     std::filesystem::create_directories(dir, problem);
@@ -223,7 +228,7 @@ int simulate(int argc, char** argv) {
     auto goOn = [](long, long) { return !g_cancel; };
     if (auto made = sim::makeClip(*spec, (dir / "clip.mp4").string(), goOn, &outlines); !made)
         return cannotJudge(made.error());
-    if (auto wrote = analysis::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec, outlines)); !wrote)
+    if (auto wrote = catalog::writeTextFile((dir / "truth.json").string(), sim::truthJson(*spec, outlines)); !wrote)
         return cannotJudge(wrote.error());
     return 0;
 }

@@ -3,8 +3,8 @@
 #include <memory>
 #include <string>
 
-#include "core/picture.h"
-#include "core/result.h"
+#include "core/base/picture.h"
+#include "core/base/result.h"
 
 namespace zevo::media {
 
@@ -17,6 +17,7 @@ struct ClipInfo {
     long frames = 0;        ///< as stated or estimated from duration; the exact number is known after reading
     int rotationDeg = 0;    ///< clockwise turn that was undone: 0, 90, 180 or 270
     bool mirrored = false;  ///< the file asked for a mirror image; undone as well
+    std::string filmedAt;   ///< ISO 8601, from the file's own data; empty when it does not say
 };
 
 struct VideoFrame {

@@ -3,8 +3,8 @@
 #include <memory>
 #include <string>
 
-#include "core/picture.h"
-#include "core/result.h"
+#include "core/base/picture.h"
+#include "core/base/result.h"
 
 namespace zevo::media {
 

@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/picture.h"
+#include "core/base/picture.h"
 #include "pose/network.h"
 #include "pose/region.h"
 

@@ -5,8 +5,8 @@
 #include <vector>
 
 #include "core/body/landmarks.h"
-#include "core/picture.h"
-#include "core/result.h"
+#include "core/base/picture.h"
+#include "core/base/result.h"
 
 namespace zevo::pose {
 

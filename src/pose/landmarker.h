@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "core/body/landmarks.h"
-#include "core/picture.h"
+#include "core/base/picture.h"
 #include "pose/network.h"
 #include "pose/region.h"
 

@@ -2,7 +2,7 @@
 
 #include <span>
 
-#include "core/picture.h"
+#include "core/base/picture.h"
 
 namespace zevo::pose {
 

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/geometry/vectors.h"
+#include "core/base/vectors.h"
 
 namespace zevo::sim {
 

@@ -3,7 +3,7 @@
 #include <memory>
 #include <string>
 
-#include "core/result.h"
+#include "core/base/result.h"
 #include "sim/motion.h"
 
 namespace zevo::sim {

@@ -5,7 +5,7 @@
 #include <future>
 #include <nlohmann/json.hpp>
 
-#include "core/geometry/contour.h"
+#include "core/base/contour.h"
 #include "sim/figure.h"
 
 namespace zevo::sim {
@@ -235,6 +235,49 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
         if (progress && !progress(frame + 1, count)) return Error{"Stopped.", path};
     }
     return writer->finish();
+}
+
+namespace {
+
+class LiveClient final : public media::FrameSource {
+  public:
+    LiveClient(const ClipSpec& spec, std::shared_ptr<const Motion> motion, std::shared_ptr<const Figure> figure)
+        : m_times(frameTimes(spec)), m_maker(spec, std::move(motion), std::move(figure)) {
+        m_facts.width = spec.scene.camera.width;
+        m_facts.height = spec.scene.camera.height;
+        m_facts.frameRate = spec.frameRate;
+        m_facts.frames = static_cast<long>(m_times.size());
+        m_facts.durationS = static_cast<double>(m_times.size()) / spec.frameRate;
+        m_facts.live = true;
+    }
+    const media::SourceFacts& facts() const override { return m_facts; }
+    Result<bool> next(media::VideoFrame& frame) override {
+        if (m_next >= m_times.size()) return false;
+        frame.index = static_cast<long>(m_next);
+        frame.timeS = m_times[m_next];
+        m_maker.draw(frame.timeS, frame.index, frame.picture);
+        ++m_next;
+        return true;
+    }
+    bool canSeek() const override { return true; }
+    Result<void> seek(double timeS) override {
+        m_next = static_cast<std::size_t>(std::lower_bound(m_times.begin(), m_times.end(), timeS) - m_times.begin());
+        return {};
+    }
+
+  private:
+    std::vector<double> m_times;
+    std::size_t m_next = 0;
+    FrameMaker m_maker;
+    media::SourceFacts m_facts;
+};
+
+}  // namespace
+
+Result<std::unique_ptr<media::FrameSource>> liveClient(const ClipSpec& spec) {
+    const auto figure = makeFigure(spec.motion.body);
+    if (!figure) return figure.error();
+    return std::unique_ptr<media::FrameSource>(std::make_unique<LiveClient>(spec, motionOf(spec), *figure));
 }
 
 std::string truthJson(const ClipSpec& spec, const std::vector<Outline>& outlines) {

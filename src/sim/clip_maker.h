@@ -7,8 +7,9 @@
 
 #include "core/body/landmarks.h"
 #include "core/body/outline.h"
-#include "core/result.h"
+#include "core/base/result.h"
 #include "media/clip_writer.h"
+#include "media/frame_source.h"
 #include "sim/motion.h"
 #include "sim/renderer.h"
 
@@ -46,6 +47,9 @@ using Progress = std::function<bool(long, long)>;
 /// true outline in each frame is kept (picture pixels).
 Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress = {},
                       std::vector<Outline>* outlines = nullptr);
+
+/// The virtual client as a source of frames: drawn as they are asked for, at the spec's frame rate.
+Result<std::unique_ptr<media::FrameSource>> liveClient(const ClipSpec& spec);
 
 /// The truth of every frame as JSON text (docs/formats.md): joint centres in the room and in the picture, angles,
 /// outline, mass centre, phases, rep marks, and each rep's dials that are not at rest.

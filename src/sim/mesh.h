@@ -3,7 +3,7 @@
 #include <cstdint>
 #include <vector>
 
-#include "core/geometry/vectors.h"
+#include "core/base/vectors.h"
 #include "sim/body.h"
 
 namespace zevo::sim {

@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "core/result.h"
+#include "core/base/result.h"
 #include "sim/skeleton.h"
 
 namespace zevo::sim {

@@ -1,5 +1,7 @@
 #include "sim/poser.h"
 
+#include "sim/segment_masses.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -116,15 +118,15 @@ Vec3 massCentreOf(const Skeleton& s, double loadShare) {
         total += m.massShare;
     };
     for (int i = 0; i < 2; ++i) {
-        add(segment::kThigh, s.hip[i], s.knee[i]);
-        add(segment::kShank, s.knee[i], s.ankle[i]);
-        add(segment::kFoot, s.heel[i], s.toe[i]);
-        add(segment::kUpperArm, s.shoulder[i], s.elbow[i]);
-        add(segment::kForearm, s.elbow[i], s.wrist[i]);
-        add(segment::kHand, s.wrist[i], s.wrist[i]);
+        add(leva::kThigh, s.hip[i], s.knee[i]);
+        add(leva::kShank, s.knee[i], s.ankle[i]);
+        add(leva::kFoot, s.heel[i], s.toe[i]);
+        add(leva::kUpperArm, s.shoulder[i], s.elbow[i]);
+        add(leva::kForearm, s.elbow[i], s.wrist[i]);
+        add(leva::kHand, s.wrist[i], s.wrist[i]);
     }
-    add(segment::kTrunk, s.midShoulder, s.midHip);
-    add(segment::kHeadNeck, s.midShoulder, (s.ear[0] + s.ear[1]) / 2);
+    add(leva::kTrunk, s.midShoulder, s.midHip);
+    add(leva::kHead, s.midShoulder, (s.ear[0] + s.ear[1]) / 2);
     sum += loadShare * (s.wrist[0] + s.wrist[1]) / 2;
     return sum / (total + loadShare);
 }

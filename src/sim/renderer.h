@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/picture.h"
+#include "core/base/picture.h"
 #include "sim/camera.h"
 #include "sim/mesh.h"
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/geometry/angles.h"
+#include "core/base/angles.h"
 
 namespace zevo::sim {
 

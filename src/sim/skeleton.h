@@ -3,7 +3,7 @@
 #include <array>
 #include <vector>
 
-#include "core/geometry/vectors.h"
+#include "core/base/vectors.h"
 #include "sim/body.h"
 
 /// The virtual client: a made-up person whose joint centres are known exactly.

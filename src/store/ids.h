@@ -8,6 +8,5 @@ enum class ClientId : long long {};
 enum class SessionId : long long {};
 enum class SetId : long long {};
 enum class ClipId : long long {};
-enum class CorrectionId : long long {};
 
 }  // namespace zevo::store

@@ -9,23 +9,31 @@
 #include <QUuid>
 #include <QVariant>
 
-#include "store/packing.h"
+#include "core/record/edit_json.h"
+#include "store/blocks.h"
 #include "store/schema.h"
+#include "store/transaction.h"
 
 namespace zevo::store {
 namespace {
 
-constexpr const char* kNotWritten = "This could not be saved. Is the disk full or the library folder read-only?";
 constexpr const char* kNotRead = "The library could not be read.";
 
 template <typename Id>
 qint64 number(Id id) {
     return static_cast<qint64>(id);
 }
-
+QString text(const std::string& s) {
+    return s.empty() ? QString("") : QString::fromStdString(s);
+}
+QString notNull(const QString& s) {
+    return s.isNull() ? QString("") : s;
+}
 QString now() {
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs);
 }
+
+constexpr const char* kMany = "INSERT INTO measurements VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
 
 }  // namespace
 
@@ -50,99 +58,171 @@ struct Library::Impl {
     Result<QSqlQuery> read(const QString& sql, const QVariantList& values = {}) const {
         return run(sql, values, kNotRead);
     }
-    Result<QSqlQuery> write(const QString& sql, const QVariantList& values = {}) const {
-        return run(sql, values, kNotWritten);
+    Result<void> change(const QString& sql, const QVariantList& values = {}) const {
+        if (auto q = run(sql, values, kNotWritten); !q) return q.error();
+        return {};
+    }
+    /// Row number of what an INSERT made.
+    Result<qint64> insert(const QString& sql, const QVariantList& values) const {
+        auto q = run(sql, values, kNotWritten);
+        if (!q) return q.error();
+        return q->lastInsertId().toLongLong();
     }
 
     /// Runs `work` (returning a Result) as one transaction.
     template <typename Work>
     auto transaction(Work work) -> decltype(work()) {
-        if (!db.transaction()) return Error{kNotWritten, db.lastError().text().toStdString()};
+        Transaction t(db);
+        if (auto begun = t.begun(); !begun) return begun.error();
         auto result = work();
-        if (!result)
-            db.rollback();
-        else if (!db.commit())
-            return Error{kNotWritten, db.lastError().text().toStdString()};
+        if (!result) return result;
+        if (auto committed = t.commit(); !committed) return committed.error();
         return result;
     }
 
-    Result<void> change(const QString& sql, const QVariantList& values) {
-        if (auto q = write(sql, values); !q) return q.error();
-        return {};
-    }
-
+    QString databaseFile() const { return QDir(folder).filePath("library.sqlite"); }
     QString viewingCopy(const QByteArray& sha256) const {
         return QDir(folder).filePath("viewing/" + QString::fromLatin1(sha256.toHex().left(24)) + ".mp4");
     }
+    void removeCopies() const {
+        for (const QString& copy : copiesBeforeMigration(databaseFile())) QFile::remove(copy);
+    }
 
-    /// Also takes along the clip entries that no set needs any more, their viewing copies, and what the log file
-    /// still holds of deleted rows.
-    Result<void> deleteThen(const QString& sql, qint64 id) {
+    /// Deletes, and with it the clip entries that no set needs any more, their viewing copies, the copies of the
+    /// library from before a migration, and what the write-ahead log still holds of deleted rows.
+    Result<void> deleteThen(const std::function<Result<void>()>& remove) {
         QStringList copies;
         auto done = transaction([&]() -> Result<void> {
-            if (auto r = change(sql, {id}); !r) return r;
-            const QString unused =
-                " FROM clips WHERE id NOT IN (SELECT clip_id FROM sets UNION SELECT clip_id FROM second_views)";
+            if (auto r = remove(); !r) return r;
+            const QString unused = " FROM clips WHERE id NOT IN (SELECT clip_id FROM observations)";
             auto orphans = read("SELECT sha256" + unused);
             if (!orphans) return orphans.error();
             while (orphans->next()) copies.append(viewingCopy(orphans->value(0).toByteArray()));
-            return change("DELETE" + unused, {});
+            return change("DELETE" + unused);
         });
         if (!done) return done;
         for (const QString& copy : copies) QFile::remove(copy);
+        removeCopies();
         QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
         return done;
     }
 
     /// The entry of a clip by its content, made if there is none.
-    Result<qint64> clipEntry(const Clip& clip) {
-        const ClipFacts& f = clip.facts;
-        auto row = write(
-            "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-            {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height, f.rotationDeg});
-        if (!row) return row.error();
+    Result<qint64> clipEntry(const Clip& clip, const ClipFacts& f) const {
+        if (auto r = change(
+                "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
+                "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+                {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
+                 f.rotationDeg});
+            !r)
+            return r.error();
         auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
         if (!found) return found.error();
         found->next();
         return found->value(0).toLongLong();
     }
 
-    /// Columns of clips as clipFrom() wants them.
-    static constexpr const char* kClipColumns =
-        "c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, c.rotation_deg";
-    static Clip clipFrom(const QSqlQuery& q, int at) {
-        return {ClipId(q.value(at).toLongLong()),
-                q.value(at + 1).toByteArray(),
-                q.value(at + 2).toString(),
-                q.value(at + 3).toLongLong(),
-                {q.value(at + 4).toLongLong(), q.value(at + 5).toDouble(), q.value(at + 6).toInt(),
-                 q.value(at + 7).toInt(), q.value(at + 8).toInt()}};
+    Result<qint64> session(ClientId client, const QDate& heldOn) const {
+        const QString day = heldOn.toString(Qt::ISODate);
+        if (auto r = change("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)", {number(client), day});
+            !r)
+            return r.error();
+        auto found = read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(client), day});
+        if (!found) return found.error();
+        if (!found->next())
+            return Error{"This client is not in the library any more.", std::to_string(number(client))};
+        return found->value(0).toLongLong();
     }
 
-    Result<void> writeContext(qint64 id, const SetContext& c) {
-        auto optional = [](const auto& v) { return v ? QVariant(*v) : QVariant(); };
-        QStringList flags;
-        for (const auto& f : c.pain.redFlags) flags.append(QString::fromStdString(f));
+    Result<void> writeObservation(qint64 set, int position, const Seen& seen) const {
+        auto clip = clipEntry(seen.clip, seen.observation->clip);
+        if (!clip) return clip.error();
+        const Observation& o = *seen.observation;
         return change(
-            "UPDATE sets SET movement = ?, variation = ?, view = ?, load_share = ?, wedge_deg = ?, "
-            "ankle_limit_deg = ?, pain_before = ?, pain_after = ?, pain_sharp = ?, red_flags = ?, tempo = ? WHERE id = "
-            "?",
-            {QString::fromStdString(c.movement.id), QString::fromStdString(c.variation),
-             QString::fromStdString(c.context.view), c.loadShare, c.wedgeDeg, optional(c.ankleLimitDeg),
-             optional(c.pain.before), optional(c.pain.after), c.pain.sharp,
-             flags.isEmpty() ? QString("") : flags.join(' '),
-             c.tempo ? QString::fromStdString(tempoText(*c.tempo)) : QString(""), id});
+            "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            {set, position, *clip, o.engine, text(o.model), text(o.network), packed(writePoses(o.poses)),
+             packed(writeOutlines(o.outlines)), text(writeNotices(o.notices))});
     }
 
-    static QString joined(const std::vector<std::string>& notes) {
-        QStringList out;
-        for (const auto& n : notes) out.append(QString::fromStdString(n));
-        return out.isEmpty() ? QString("") : out.join('\n');
+    Result<void> writeEdits(qint64 set, const Edits& edits) const {
+        if (auto r = change("DELETE FROM edits WHERE set_id = ?", {set}); !r) return r;
+        for (std::size_t i = 0; i < edits.size(); ++i) {
+            const auto [kind, payload] = writeEdit(edits[i]);
+            if (auto r = change("INSERT INTO edits VALUES (?, ?, ?, ?)",
+                                {set, static_cast<qlonglong>(i), text(kind), text(payload)});
+                !r)
+                return r;
+        }
+        return {};
     }
-    static std::vector<std::string> split(const QString& notes) {
-        std::vector<std::string> out;
-        for (const QString& n : notes.split('\n', Qt::SkipEmptyParts)) out.push_back(n.toStdString());
+
+    Result<void> writeReps(qint64 set, const std::vector<MeasuredRep>& reps, bool second, int engine) const {
+        QSqlQuery values(db);
+        values.prepare(kMany);
+        for (const auto& r : reps) {
+            if (auto done =
+                    change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                           {set, second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS, r.leaveS,
+                            r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
+                !done)
+                return done;
+            for (const auto& m : r.measures) {
+                for (const QVariant& v :
+                     QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90, m.confidence, m.atS,
+                                  m.second, engine})
+                    values.addBindValue(v);
+                if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
+            }
+        }
+        return {};
+    }
+
+    Result<void> writeOutcome(qint64 set, const Outcome& o) const {
+        if (auto r = change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
+                            "? WHERE id = ?",
+                            {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps,
+                             notNull(o.headline), o.engine, set});
+            !r)
+            return r;
+        for (const char* table : {"repetitions", "measurements"})
+            if (auto r = change(QString("DELETE FROM %1 WHERE set_id = ?").arg(table), {set}); !r) return r;
+        if (auto r = writeReps(set, o.measured, false, o.engine); !r) return r;
+        return writeReps(set, o.second, true, o.engine);
+    }
+
+    Result<std::vector<MeasuredRep>> readReps(qint64 set, bool second) const {
+        auto q = read("SELECT number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions WHERE "
+                      "set_id = ? AND second = ? ORDER BY number",
+                      {set, second});
+        if (!q) return q.error();
+        std::vector<MeasuredRep> out;
+        while (q->next()) {
+            MeasuredRep r;
+            r.index = q->value(0).toInt();
+            const QString kind = q->value(1).toString();
+            r.kind = kind == "partial" ? RepKind::Partial : kind == "double" ? RepKind::Double : RepKind::Full;
+            r.startS = q->value(2).toDouble(), r.arriveS = q->value(3).toDouble(), r.bottomS = q->value(4).toDouble();
+            r.leaveS = q->value(5).toDouble(), r.endS = q->value(6).toDouble();
+            if (!q->value(7).isNull()) r.leg = q->value(7).toString() == "left" ? Side::Left : Side::Right;
+            out.push_back(std::move(r));
+        }
+        auto values = read("SELECT rep_s, measure, value, pm90, confidence, at_s, second FROM measurements WHERE set_id "
+                           "= ? AND view = ?",
+                           {set, second});
+        if (!values) return values.error();
+        while (values->next()) {
+            // A measure that this Zevo does not know any more is not shown.
+            const MeasureId id = MeasureId::named(values->value(1).toString().toStdString());
+            for (MeasuredRep& r : out)
+                if (id && r.bottomS == values->value(0).toDouble())
+                    r.measures.push_back({id, values->value(2).toDouble(), values->value(3).toDouble(),
+                                          values->value(4).toDouble(), values->value(5).toDouble(),
+                                          values->value(6).toBool()});
+        }
+        for (MeasuredRep& r : out)
+            std::sort(r.measures.begin(), r.measures.end(),
+                      [](const Measurement& a, const Measurement& b) { return a.measure < b.measure; });
         return out;
     }
 
@@ -182,19 +262,41 @@ Result<Library> Library::open(const QString& folder) {
     impl->folder = folder;
     impl->connection = QUuid::createUuid().toString();
     impl->db = QSqlDatabase::addDatabase("QSQLITE", impl->connection);
-    impl->db.setDatabaseName(QDir(folder).filePath("library.sqlite"));
+    impl->db.setDatabaseName(impl->databaseFile());
     impl->db.setConnectOptions("QSQLITE_BUSY_TIMEOUT=5000");
     if (!impl->db.open())
         return Error{"The library in this folder cannot be opened. Is the folder writable?",
                      impl->db.lastError().text().toStdString()};
-    for (const char* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA foreign_keys = ON",
-                               "PRAGMA secure_delete = ON"}) {
-        QSqlQuery q(impl->db);
-        if (!q.exec(pragma))
-            return Error{"The library file is damaged or not a Zevo library.", q.lastError().text().toStdString()};
-    }
+    auto pragmas = [&](std::initializer_list<const char*> all) -> Result<void> {
+        for (const char* pragma : all) {
+            QSqlQuery q(impl->db);
+            if (!q.exec(pragma))
+                return Error{"The library file is damaged or not a Zevo library.", q.lastError().text().toStdString()};
+        }
+        return {};
+    };
+    if (auto done = pragmas({"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA secure_delete = ON",
+                             "PRAGMA foreign_keys = OFF"});
+        !done)
+        return done.error();
     if (auto done = migrate(impl->db); !done) return done.error();
+    if (auto done = pragmas({"PRAGMA foreign_keys = ON"}); !done) return done.error();
     return Library(std::move(impl));
+}
+
+Result<void> Library::beginSitting() {
+    if (auto done = deleteHidden(); !done) return done;
+    if (copiesBeforeMigration(m_impl->databaseFile()).isEmpty()) return {};
+    constexpr int kSittingsKept = 2;
+    auto counted = m_impl->read("SELECT value FROM state WHERE key = 'opened_since_migration'");
+    if (!counted) return counted.error();
+    const int opened = (counted->next() ? counted->value(0).toInt() : 0) + 1;
+    counted->finish();
+    if (opened >= kSittingsKept) {
+        m_impl->removeCopies();
+        return m_impl->change("DELETE FROM state WHERE key = 'opened_since_migration'");
+    }
+    return m_impl->change("INSERT OR REPLACE INTO state VALUES ('opened_since_migration', ?)", {opened});
 }
 
 Result<std::vector<Client>> Library::clients() const {
@@ -214,156 +316,173 @@ Result<Client> Library::client(ClientId id) const {
 }
 
 Result<ClientId> Library::addClient(const Client& c) {
-    auto q = m_impl->write("INSERT INTO clients (name, stature_cm, note, consent_on, made_at) VALUES (?, ?, ?, ?, ?)",
-                           {c.name, c.statureCm, c.note.isNull() ? QString("") : c.note, Impl::consentValue(c), now()});
-    if (!q) return q.error();
-    return ClientId(q->lastInsertId().toLongLong());
+    auto id = m_impl->insert("INSERT INTO clients (name, stature_cm, note, consent_on, made_at) VALUES (?, ?, ?, ?, ?)",
+                             {c.name, c.statureCm, notNull(c.note), Impl::consentValue(c), now()});
+    if (!id) return id.error();
+    return ClientId(*id);
 }
 
 Result<void> Library::updateClient(const Client& c) {
-    return m_impl->change(
-        "UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ? WHERE id = ?",
-        {c.name, c.statureCm, c.note.isNull() ? QString("") : c.note, Impl::consentValue(c), number(c.id)});
+    return m_impl->change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ? WHERE id = ?",
+                          {c.name, c.statureCm, notNull(c.note), Impl::consentValue(c), number(c.id)});
 }
 
 Result<void> Library::deleteClient(ClientId id) {
-    return m_impl->deleteThen("DELETE FROM clients WHERE id = ?", number(id));
+    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM clients WHERE id = ?", {number(id)}); });
 }
 Result<void> Library::deleteSet(SetId id) {
-    return m_impl->deleteThen("DELETE FROM sets WHERE id = ?", number(id));
+    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM sets WHERE id = ?", {number(id)}); });
+}
+Result<void> Library::hideSet(SetId id, bool hidden) {
+    return m_impl->change("UPDATE sets SET hidden = ? WHERE id = ?", {hidden, number(id)});
+}
+Result<void> Library::deleteHidden() {
+    auto any = m_impl->read("SELECT 1 FROM sets WHERE hidden LIMIT 1");
+    if (!any) return any.error();
+    if (!any->next()) return {};
+    any->finish();
+    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM sets WHERE hidden"); });
 }
 
 Result<SetId> Library::addSet(const NewSet& set) {
     return m_impl->transaction([&]() -> Result<SetId> {
-        const QString day = set.heldOn.toString(Qt::ISODate);
-        if (auto r = m_impl->write("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)",
-                                   {number(set.client), day});
-            !r)
-            return r.error();
-        auto session =
-            m_impl->read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(set.client), day});
+        auto session = m_impl->session(set.client, set.heldOn);
         if (!session) return session.error();
-        if (!session->next())
-            return Error{"This client is not in the library any more.", std::to_string(number(set.client))};
-        auto clip = m_impl->clipEntry(set.clip);
-        if (!clip) return clip.error();
-        auto row =
-            m_impl->write("INSERT INTO sets (session_id, clip_id, movement, standard, made_at) VALUES (?, ?, '', ?, ?)",
-                          {session->value(0), *clip, set.standard, now()});
-        if (!row) return row.error();
-        const qint64 id = row->lastInsertId().toLongLong();
-        if (auto r = m_impl->writeContext(id, set.context); !r) return r.error();
-        if (auto r = m_impl->write("INSERT INTO results (set_id, model, reps, headline, json, poses, outlines, "
-                                   "reading_notes) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-                                   {id, QString::fromStdString(set.context.model), set.reps,
-                                    set.headline.isNull() ? QString("") : set.headline, set.resultJson,
-                                    packPoses(set.poses), packOutlines(set.outlines), Impl::joined(set.readingNotes)});
-            !r)
-            return r.error();
-        return SetId(id);
+        auto id = m_impl->insert("INSERT INTO sets (session_id, movement, standard, reps, headline, engine, made_at) "
+                                 "VALUES (?, '', '', 0, '', 0, ?)",
+                                 {*session, now()});
+        if (!id) return id.error();
+        for (std::size_t i = 0; i < set.seen.size(); ++i)
+            if (auto r = m_impl->writeObservation(*id, static_cast<int>(i), set.seen[i]); !r) return r.error();
+        if (auto r = m_impl->writeEdits(*id, set.edits); !r) return r.error();
+        if (auto r = m_impl->writeOutcome(*id, set.outcome); !r) return r.error();
+        return SetId(*id);
     });
+}
+
+Result<void> Library::keepSet(SetId id, const Edits& edits, const std::vector<Seen>& seen, const Outcome& outcome) {
+    const qint64 set = number(id);
+    bool removes = false;
+    auto change = [&]() -> Result<void> {
+        if (auto r = m_impl->writeEdits(set, edits); !r) return r;
+        // Observations never change: one that is there is as it was. Those no edit speaks of any more go.
+        QStringList wanted;
+        for (std::size_t i = 0; i < seen.size(); ++i) {
+            if (!seen[i].observation) continue;
+            wanted.append(QString::number(i));
+            auto there = m_impl->read("SELECT 1 FROM observations WHERE set_id = ? AND position = ?",
+                                      {set, static_cast<int>(i)});
+            if (!there) return there.error();
+            if (there->next()) continue;
+            if (auto r = m_impl->writeObservation(set, static_cast<int>(i), seen[i]); !r) return r;
+        }
+        if (removes)
+            if (auto r = m_impl->change(
+                    "DELETE FROM observations WHERE set_id = ? AND position NOT IN (" + wanted.join(',') + ")", {set});
+                !r)
+                return r;
+        return m_impl->writeOutcome(set, outcome);
+    };
+    auto kept = m_impl->read("SELECT position FROM observations WHERE set_id = ?", {set});
+    if (!kept) return kept.error();
+    while (kept->next()) {
+        const auto position = static_cast<std::size_t>(kept->value(0).toInt());
+        removes |= position >= seen.size() || !seen[position].observation;
+    }
+    kept->finish();
+    return removes ? m_impl->deleteThen(change) : m_impl->transaction(change);
 }
 
 Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
     auto q = m_impl->read(
-        "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, r.headline, r.reps, r.outlines FROM sets s JOIN "
-        "sessions e ON e.id = s.session_id"
-        " JOIN results r ON r.set_id = s.id WHERE e.client_id = ? ORDER BY e.held_on DESC, s.id DESC",
+        "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, s.headline, s.reps FROM sets s JOIN sessions e ON "
+        "e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden ORDER BY e.held_on DESC, s.id DESC",
         {number(client)});
     if (!q) return q.error();
     std::vector<SetSummary> out;
-    while (q->next()) {
-        // A damaged picture is no reason to hide the set.
-        auto outlines = unpackOutlines(q->value(7).toByteArray());
+    while (q->next())
         out.push_back({SetId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
                        QDateTime::fromString(q->value(2).toString(), Qt::ISODateWithMs), q->value(3).toString(),
-                       q->value(4).toString(), q->value(5).toString(), q->value(6).toInt(),
-                       outlines ? std::move(*outlines) : std::vector<Outline>()});
-    }
+                       q->value(4).toString(), q->value(5).toString(), q->value(6).toInt()});
     return out;
 }
 
-Result<StoredSet> Library::loadSet(SetId id) const {
-    auto q = m_impl->read(
-        QString("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, %1, s.movement, s.variation, "
-                "s.view, s.standard, r.model, r.poses, r.outlines, r.reading_notes, s.load_share, s.wedge_deg, "
-                "s.ankle_limit_deg, s.pain_before, s.pain_after, s.pain_sharp, s.red_flags, s.tempo"
-                " FROM sets s JOIN sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id"
-                " JOIN clips c ON c.id = s.clip_id JOIN results r ON r.set_id = s.id WHERE s.id = ?")
-            .arg(Impl::kClipColumns),
-        {number(id)});
+Result<std::vector<Outline>> Library::outlines(SetId id) const {
+    auto q = m_impl->read("SELECT outlines FROM observations WHERE set_id = ? AND position = 0", {number(id)});
     if (!q) return q.error();
-    if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
+    if (!q->next()) return std::vector<Outline>();
+    const QByteArray raw = unpacked(q->value(0).toByteArray());
+    return readOutlines(bytesOf(raw));
+}
+
+Result<StoredSet> Library::loadSet(SetId id) const {
+    const qint64 set = number(id);
+    auto q = m_impl->read("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, s.engine FROM sets s JOIN "
+                          "sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id WHERE s.id = ?",
+                          {set});
+    if (!q) return q.error();
+    if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
     StoredSet out;
     out.id = id;
     out.client = Impl::clientFrom(*q);
     out.heldOn = QDate::fromString(q->value(5).toString(), Qt::ISODate);
-    out.clip = Impl::clipFrom(*q, 6);
-    SetContext& context = out.context;
-    context.movement.id = q->value(15).toString().toStdString();
-    context.variation = q->value(16).toString().toStdString();
-    context.context.statureCm = out.client.statureCm;
-    context.context.view = q->value(17).toString().toStdString();
-    out.standard = q->value(18).toString();
-    context.model = q->value(19).toString().toStdString();
-    auto poses = unpackPoses(q->value(20).toByteArray());
-    if (!poses) return poses.error();
-    out.poses = std::move(*poses);
-    auto outlines = unpackOutlines(q->value(21).toByteArray());
-    if (!outlines) return outlines.error();
-    out.outlines = std::move(*outlines);
-    out.readingNotes = Impl::split(q->value(22).toString());
-    context.loadShare = q->value(23).toDouble();
-    context.wedgeDeg = q->value(24).toDouble();
-    if (!q->value(25).isNull()) context.ankleLimitDeg = q->value(25).toDouble();
-    if (!q->value(26).isNull()) context.pain.before = q->value(26).toInt();
-    if (!q->value(27).isNull()) context.pain.after = q->value(27).toInt();
-    context.pain.sharp = q->value(28).toBool();
-    for (const QString& f : q->value(29).toString().split(' ', Qt::SkipEmptyParts))
-        context.pain.redFlags.push_back(f.toStdString());
-    if (const auto tempo = parseTempo(q->value(30).toString().toStdString()); tempo) context.tempo = *tempo;
-    auto second = m_impl->read(QString("SELECT %1, v.together, v.nudge_s, v.poses, v.reading_notes FROM second_views v "
-                                       "JOIN clips c ON c.id = v.clip_id WHERE v.set_id = ?")
-                                   .arg(Impl::kClipColumns),
-                               {number(id)});
-    if (!second) return second.error();
-    if (second->next()) {
-        auto theirs = unpackPoses(second->value(11).toByteArray());
-        if (!theirs) return theirs.error();
-        out.second = SecondClip{Impl::clipFrom(*second, 0), std::move(*theirs), second->value(9).toBool(),
-                                second->value(10).toDouble(), Impl::split(second->value(12).toString())};
+    out.kept.engine = q->value(6).toInt();
+
+    auto seen = m_impl->read(
+        "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, c.rotation_deg, "
+        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices FROM observations o JOIN clips c ON c.id = "
+        "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
+        {set});
+    if (!seen) return seen.error();
+    while (seen->next()) {
+        const auto position = static_cast<std::size_t>(seen->value(0).toInt());
+        if (position >= out.seen.size()) out.seen.resize(position + 1);
+        Observation o;
+        o.clip = {seen->value(5).toLongLong(), seen->value(6).toDouble(), seen->value(7).toInt(),
+                  seen->value(8).toInt(), seen->value(9).toInt()};
+        o.engine = seen->value(10).toInt();
+        o.model = seen->value(11).toString().toStdString();
+        o.network = seen->value(12).toString().toStdString();
+        const QByteArray poses = unpacked(seen->value(13).toByteArray());
+        auto frames = readPoses(bytesOf(poses));
+        if (!frames) return frames.error();
+        o.poses = std::move(*frames);
+        // A damaged picture is no reason to hide the set.
+        const QByteArray lines = unpacked(seen->value(14).toByteArray());
+        if (auto outlines = readOutlines(bytesOf(lines))) o.outlines = std::move(*outlines);
+        o.notices = readNotices(seen->value(15).toString().toStdString());
+        out.seen[position] = {{ClipId(seen->value(1).toLongLong()), seen->value(2).toByteArray(),
+                               seen->value(3).toString(), seen->value(4).toLongLong()},
+                              std::make_shared<const Observation>(std::move(o))};
     }
-    auto c = m_impl->read("SELECT id, kind, rep FROM corrections WHERE set_id = ? ORDER BY id", {number(id)});
-    if (!c) return c.error();
-    while (c->next())
-        out.corrections.push_back(
-            {CorrectionId(c->value(0).toLongLong()), c->value(1).toString(), c->value(2).toInt()});
+    if (out.seen.empty() || !out.seen.front().observation)
+        return Error{"The record of this set is damaged. Open its clip again to measure it anew.",
+                     "no observation of set " + std::to_string(set)};
+
+    auto edits = m_impl->read("SELECT kind, payload FROM edits WHERE set_id = ? ORDER BY position", {set});
+    if (!edits) return edits.error();
+    while (edits->next()) {
+        auto edit = readEdit(edits->value(0).toString().toStdString(), edits->value(1).toString().toStdString());
+        if (!edit) return edit.error();
+        out.edits.push_back(std::move(*edit));
+    }
+    for (bool second : {false, true}) {
+        auto reps = m_impl->readReps(set, second);
+        if (!reps) return reps.error();
+        (second ? out.kept.secondReps : out.kept.reps) = std::move(*reps);
+    }
     return out;
 }
 
-Result<void> Library::updateJudgement(SetId id, const QString& standard, int reps, const QString& headline,
-                                      const QByteArray& resultJson) {
+Result<void> Library::setHeldOn(SetId id, const QDate& day) {
     return m_impl->transaction([&]() -> Result<void> {
-        if (auto r = m_impl->change("UPDATE sets SET standard = ? WHERE id = ?", {standard, number(id)}); !r) return r;
-        return m_impl->change("UPDATE results SET reps = ?, headline = ?, json = ? WHERE set_id = ?",
-                              {reps, headline.isNull() ? QString("") : headline, resultJson, number(id)});
-    });
-}
-
-Result<void> Library::updateContext(SetId id, const SetContext& context) {
-    return m_impl->writeContext(number(id), context);
-}
-
-Result<void> Library::setSecondClip(SetId id, const std::optional<SecondClip>& second) {
-    if (!second) return m_impl->deleteThen("DELETE FROM second_views WHERE set_id = ?", number(id));
-    return m_impl->transaction([&]() -> Result<void> {
-        auto clip = m_impl->clipEntry(second->clip);
-        if (!clip) return clip.error();
-        return m_impl->change(
-            "INSERT OR REPLACE INTO second_views (set_id, clip_id, together, nudge_s, poses, reading_notes) VALUES (?, "
-            "?, ?, ?, ?, ?)",
-            {number(id), *clip, second->together, second->nudgeS, packPoses(second->poses),
-             Impl::joined(second->readingNotes)});
+        auto owner = m_impl->read(
+            "SELECT e.client_id FROM sets s JOIN sessions e ON e.id = s.session_id WHERE s.id = ?", {number(id)});
+        if (!owner) return owner.error();
+        if (!owner->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
+        auto session = m_impl->session(ClientId(owner->value(0).toLongLong()), day);
+        if (!session) return session.error();
+        return m_impl->change("UPDATE sets SET session_id = ? WHERE id = ?", {*session, number(id)});
     });
 }
 
@@ -371,15 +490,19 @@ Result<void> Library::moveClip(ClipId id, const QString& path) {
     return m_impl->change("UPDATE clips SET path = ? WHERE id = ?", {path, number(id)});
 }
 
-Result<CorrectionId> Library::addCorrection(SetId set, const Correction& c) {
-    auto q = m_impl->write("INSERT INTO corrections (set_id, kind, rep, made_at) VALUES (?, ?, ?, ?)",
-                           {number(set), c.kind, c.rep, now()});
+Result<std::vector<HistoryValue>> Library::history(ClientId client, const QString& measure) const {
+    auto q = m_impl->read(
+        "SELECT m.set_id, e.held_on, m.rep_s, m.value, m.pm90, m.confidence, m.view, m.engine FROM measurements m JOIN "
+        "sets s ON s.id = m.set_id JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND m.measure = ? AND "
+        "NOT s.hidden ORDER BY e.held_on, s.id, m.rep_s",
+        {number(client), measure});
     if (!q) return q.error();
-    return CorrectionId(q->lastInsertId().toLongLong());
-}
-
-Result<void> Library::removeCorrection(CorrectionId id) {
-    return m_impl->change("DELETE FROM corrections WHERE id = ?", {number(id)});
+    std::vector<HistoryValue> out;
+    while (q->next())
+        out.push_back({SetId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
+                       q->value(2).toDouble(), q->value(3).toDouble(), q->value(4).toDouble(), q->value(5).toDouble(),
+                       q->value(6).toBool(), q->value(7).toInt()});
+    return out;
 }
 
 Result<QByteArray> hashFile(const QString& path) {

@@ -5,7 +5,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/result.h"
+#include "core/base/result.h"
 #include "store/records.h"
 
 namespace zevo::store {
@@ -24,6 +24,10 @@ class Library {
     Library& operator=(Library&&) noexcept;
     ~Library();
 
+    /// Once for every start of the window: sets deleted in an earlier one go for good, and so do the copies from before
+    /// a migration when the library brought up to date has been opened twice since.
+    Result<void> beginSitting();
+
     QString folder() const;
     /// Where the quick-to-wind copy of a clip lies, if one was made.
     QString viewingCopy(const QByteArray& sha256) const;
@@ -33,27 +37,31 @@ class Library {
     Result<Client> client(ClientId id) const;
     Result<ClientId> addClient(const Client& client);
     Result<void> updateClient(const Client& client);
-    /// Removes the client with sessions, sets, poses, outlines, results and corrections, and any clip entry no
-    /// other set needs, with its viewing copy; nothing of it stays in the database file. The coach's own video files
-    /// are not touched.
+    /// Removes the client with sessions, sets, poses, outlines, values and edits, and any clip entry no
+    /// other set needs, with its viewing copy; nothing of it stays in the database file, nor in copies of the library
+    /// from before a migration, which go as well. The coach's own video files are not touched.
     Result<void> deleteClient(ClientId id);
 
     Result<SetId> addSet(const NewSet& set);
+    /// Newest first; without outlines, which are asked for one by one when they are drawn.
     Result<std::vector<SetSummary>> sets(ClientId client) const;
+    Result<std::vector<Outline>> outlines(SetId id) const;
     Result<StoredSet> loadSet(SetId id) const;
+    /// Keeps what the coach made of a set: its edits, the observations they speak of (others go), and what it comes to.
+    Result<void> keepSet(SetId id, const Edits& edits, const std::vector<Seen>& seen, const Outcome& outcome);
+    /// Takes a set out of all lists, or brings it back; it is still there.
+    Result<void> hideSet(SetId id, bool hidden);
+    /// For good, and complete as in deleteClient().
     Result<void> deleteSet(SetId id);
-    /// After judging by another standard, or with corrections.
-    Result<void> updateJudgement(SetId id, const QString& standard, int reps, const QString& headline,
-                                 const QByteArray& resultJson);
-    /// What the coach says of a set: movement, variation, load, aids, pain.
-    Result<void> updateContext(SetId id, const SetContext& context);
-    /// Adds the other view of a set, or another one in its place; empty takes it away.
-    Result<void> setSecondClip(SetId id, const std::optional<SecondClip>& second);
+    /// Sets taken out of the lists go for good.
+    Result<void> deleteHidden();
+    /// The day a set was filmed.
+    Result<void> setHeldOn(SetId id, const QDate& day);
     /// Where a clip lies now.
     Result<void> moveClip(ClipId id, const QString& path);
 
-    Result<CorrectionId> addCorrection(SetId set, const Correction& correction);
-    Result<void> removeCorrection(CorrectionId id);
+    /// Every value of one measure over a client's sets, oldest first.
+    Result<std::vector<HistoryValue>> history(ClientId client, const QString& measure) const;
 
   private:
     struct Impl;

@@ -4,12 +4,11 @@
 #include <QDate>
 #include <QDateTime>
 #include <QString>
+#include <memory>
 #include <optional>
 #include <vector>
 
-#include "core/body/landmarks.h"
-#include "core/body/outline.h"
-#include "core/results/set_result.h"
+#include "core/session/session.h"
 #include "store/ids.h"
 
 namespace zevo::store {
@@ -28,38 +27,30 @@ struct Clip {
     QByteArray sha256;  ///< of the whole file
     QString path;       ///< where it was last seen
     qint64 bytes = 0;
-    ClipFacts facts;
 };
 
-/// Something the coach said against what Zevo saw.
-struct Correction {
-    CorrectionId id{};
-    QString kind;  ///< "leave_out": this repetition does not count
-    int rep = 0;   ///< number of the repetition, 1 = first
-};
-
-/// The other view of a set.
-struct SecondClip {
+/// What was seen in a clip of a set, and which clip that is.
+struct Seen {
     Clip clip;
-    PoseFrames poses;
-    bool together = true;  ///< filmed at the same time
-    double nudgeS = 0;     ///< added to the lag found from the movement
-    std::vector<std::string> readingNotes;
+    std::shared_ptr<const Observation> observation;
+};
+
+/// What a set comes to; kept beside the edits for lists, progress, and to be shown as it was by a later engine.
+struct Outcome {
+    QString movement, variation, standard;
+    int reps = 0;      ///< that count
+    QString headline;  ///< the first finding in the coach's words, for lists
+    int engine = 0;    ///< whose values these are
+    std::vector<MeasuredRep> measured, second;
 };
 
 /// A new set as it comes out of an analysis; written whole or not at all.
 struct NewSet {
     ClientId client{};
     QDate heldOn;
-    Clip clip;
-    SetContext context;
-    QString standard;
-    PoseFrames poses;
-    std::vector<std::string> readingNotes;  ///< warnings of the reading itself (damaged parts)
-    std::vector<Outline> outlines;
-    QByteArray resultJson;  ///< the open result format
-    int reps = 0;
-    QString headline;  ///< the first finding in the coach's words, for lists
+    std::vector<Seen> seen;  ///< the first view, then further ones
+    Edits edits;
+    Outcome outcome;
 };
 
 /// A line in a client's list of sets.
@@ -69,7 +60,6 @@ struct SetSummary {
     QDateTime madeAt;
     QString movement, standard, headline;
     int reps = 0;
-    std::vector<Outline> outlines;  ///< of the repetitions' bottoms
 };
 
 /// Everything needed to show a set again without its video.
@@ -77,14 +67,19 @@ struct StoredSet {
     SetId id{};
     Client client;
     QDate heldOn;
-    Clip clip;
-    SetContext context;  ///< of the movement only its id: its data is not part of the record
-    QString standard;
-    PoseFrames poses;
-    std::vector<std::string> readingNotes;
-    std::vector<Outline> outlines;
-    std::vector<Correction> corrections;
-    std::optional<SecondClip> second;
+    std::vector<Seen> seen;
+    Edits edits;
+    KeptValues kept;  ///< values as they were measured last, and by which engine
+};
+
+/// One value of one repetition, for progress over weeks.
+struct HistoryValue {
+    SetId set{};
+    QDate heldOn;
+    double repS = 0;  ///< the repetition's turning point in its clip
+    double value = 0, pm90 = 0, confidence = 0;
+    bool second = false;
+    int engine = 0;
 };
 
 }  // namespace zevo::store

@@ -1,19 +1,30 @@
 #include "store/schema.h"
 
+#include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QSqlError>
 #include <QSqlQuery>
-#include <QStringList>
 #include <QVariant>
 #include <vector>
+
+#include "store/schema_4.h"
+#include "store/transaction.h"
 
 namespace zevo::store {
 namespace {
 
-/// Statements that lead from version i to i + 1. Never edit a step that has shipped: add the next one.
-const std::vector<QStringList>& steps() {
-    static const std::vector<QStringList> all{
-        {
+/// What leads from version i to i + 1: statements, and code where statements do not reach. Never edit a step that has
+/// shipped: add the next one.
+struct Step {
+    QStringList statements;
+    Result<void> (*code)(QSqlDatabase) = nullptr;
+    QStringList after = {};
+};
+
+const std::vector<Step>& steps() {
+    static const std::vector<Step> all{
+        {{
             "CREATE TABLE clients (id INTEGER PRIMARY KEY, name TEXT NOT NULL, stature_cm REAL NOT NULL DEFAULT 0 "
             "CHECK (stature_cm >= 0),"
             " note TEXT NOT NULL DEFAULT '', consent_on TEXT, made_at TEXT NOT NULL)",
@@ -37,8 +48,8 @@ const std::vector<QStringList>& steps() {
             "CREATE TABLE corrections (id INTEGER PRIMARY KEY, set_id INTEGER NOT NULL REFERENCES sets(id) ON DELETE "
             "CASCADE,"
             " kind TEXT NOT NULL, rep INTEGER NOT NULL, made_at TEXT NOT NULL)",
-        },
-        {
+        }},
+        {{
             "CREATE TABLE second_views (set_id INTEGER PRIMARY KEY REFERENCES sets(id) ON DELETE CASCADE,"
             " clip_id INTEGER NOT NULL REFERENCES clips(id), together INTEGER NOT NULL, nudge_s REAL NOT NULL DEFAULT "
             "0,"
@@ -50,8 +61,9 @@ const std::vector<QStringList>& steps() {
             "ALTER TABLE sets ADD COLUMN pain_after INTEGER",
             "ALTER TABLE sets ADD COLUMN pain_sharp INTEGER NOT NULL DEFAULT 0",
             "ALTER TABLE sets ADD COLUMN red_flags TEXT NOT NULL DEFAULT ''",
-        },
-        {"ALTER TABLE sets ADD COLUMN tempo TEXT NOT NULL DEFAULT ''"},
+        }},
+        {{"ALTER TABLE sets ADD COLUMN tempo TEXT NOT NULL DEFAULT ''"}},
+        {kToSchema4, convertToSchema4, kAfterSchema4},
     };
     return all;
 }
@@ -61,10 +73,53 @@ int versionOf(const QSqlDatabase& db) {
     return q.exec("PRAGMA user_version") && q.next() ? q.value(0).toInt() : -1;
 }
 
+Result<void> runAll(const QSqlDatabase& db, const QStringList& statements) {
+    for (const QString& statement : statements) {
+        QSqlQuery q(db);
+        if (!q.exec(statement))
+            return Error{"The library could not be brought up to date; it was left as it was.",
+                         (statement + ": " + q.lastError().text()).toStdString()};
+    }
+    return {};
+}
+
+Result<void> take(const QSqlDatabase& db, int version) {
+    const Step& step = steps()[static_cast<std::size_t>(version)];
+    Transaction change(db);
+    if (auto begun = change.begun(); !begun) return begun;
+    if (auto done = runAll(db, step.statements); !done) return done;
+    if (step.code)
+        if (auto done = step.code(db); !done) return done;
+    if (auto done = runAll(db, step.after + QStringList{QString("PRAGMA user_version = %1").arg(version + 1)}); !done)
+        return done;
+    return change.commit();
+}
+
+/// A whole copy under another name, by SQLite itself, so that what is still in the write-ahead log is in it.
+Result<void> keepCopy(const QSqlDatabase& db, int version) {
+    const QString copy = db.databaseName() + QString(".schema-%1").arg(version);
+    QFile::remove(copy);  // of an earlier try that did not get further
+    QSqlQuery q(db);
+    q.prepare("VACUUM INTO ?");
+    q.addBindValue(copy);
+    if (!q.exec())
+        return Error{"The library could not be brought up to date: there is no room for a copy of it.",
+                     q.lastError().text().toStdString()};
+    return {};
+}
+
 }  // namespace
 
 int newestSchemaVersion() {
     return static_cast<int>(steps().size());
+}
+
+QStringList copiesBeforeMigration(const QString& databaseFile) {
+    const QFileInfo file(databaseFile);
+    QStringList out;
+    for (const QString& name : file.dir().entryList({file.fileName() + ".schema-*"}, QDir::Files))
+        out.append(file.dir().filePath(name));
+    return out;
 }
 
 Result<void> migrate(QSqlDatabase db) {
@@ -74,28 +129,10 @@ Result<void> migrate(QSqlDatabase db) {
     if (from > newestSchemaVersion())
         return Error{"This library was made by a newer Zevo. Update Zevo to open it; nothing was changed.",
                      "schema " + std::to_string(from)};
-    if (from > 0 && from < newestSchemaVersion()) {
-        const QString keep = db.databaseName() + QString(".schema-%1").arg(from);
-        QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
-        if (!QFile::exists(keep) && !QFile::copy(db.databaseName(), keep))
-            return Error{"The library could not be brought up to date: there is no room for a copy of it.",
-                         keep.toStdString()};
-    }
-    for (int v = from; v < newestSchemaVersion(); ++v) {
-        db.transaction();
-        QStringList statements = steps()[static_cast<std::size_t>(v)];
-        statements.append(QString("PRAGMA user_version = %1").arg(v + 1));
-        for (const QString& statement : statements) {
-            QSqlQuery q(db);
-            if (q.exec(statement)) continue;
-            const Error error{"The library could not be brought up to date; it was left as it was.",
-                              q.lastError().text().toStdString()};
-            db.rollback();
-            return error;
-        }
-        if (!db.commit())
-            return Error{"The library could not be written. Is the disk full?", db.lastError().text().toStdString()};
-    }
+    if (from > 0 && from < newestSchemaVersion())
+        if (auto kept = keepCopy(db, from); !kept) return kept;
+    for (int v = from; v < newestSchemaVersion(); ++v)
+        if (auto done = take(db, v); !done) return done;
     return {};
 }
 

@@ -7,16 +7,17 @@
 #include <set>
 #include <thread>
 
-#include "analysis/analyse_clip.h"
-#include "analysis/data_files.h"
-#include "analysis/frame_fetcher.h"
-#include "analysis/review_proxy.h"
+#include "pipeline/analyse_clip.h"
+#include "catalog/data_files.h"
+#include "pipeline/frame_fetcher.h"
+#include "pipeline/review_proxy.h"
 #include "media/clip_reader.h"
 #include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
-using namespace zevo::analysis;
+using namespace zevo::pipeline;
+using namespace zevo::catalog;
 
 namespace {
 
@@ -153,18 +154,18 @@ class TestAnalysis : public QObject {
     void twoClipsOfOneSetAreLinedUp() {
         auto set = analyse(fixture("side"));
         QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
-        analysis::AnalyseOptions options;
-        options.modelDir = analysis::modelDir();
+        pipeline::AnalyseOptions options;
+        options.modelDir = catalog::modelDir();
         options.model = pose::ModelSize::Lite;
         const std::atomic<bool> cancel{false};
-        const auto joined = analysis::analyseSecondClip(*set, fixture("front"), true, 0, options, cancel);
+        const auto joined = pipeline::analyseSecondClip(*set, fixture("front"), true, 0, options, cancel);
         QVERIFY2(bool(joined), joined ? "" : joined.error().message.c_str());
         NEAR(set->set.result.second->lagS(), -0.4, 0.04);  // a frame
         QVERIFY(set->second && !set->second->frames.empty());
         for (const auto& rep : set->set.result.reps) QVERIFY(rep.find("knee_in_left") && rep.find("thigh_angle"));
         // The same side twice does not belong together.
         auto again = analyse(fixture("side"));
-        QVERIFY(!analysis::analyseSecondClip(*again, fixture("side"), true, 0, options, cancel));
+        QVERIFY(!pipeline::analyseSecondClip(*again, fixture("side"), true, 0, options, cancel));
         QVERIFY(!again->set.result.second);
     }
 

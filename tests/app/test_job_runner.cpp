@@ -36,7 +36,7 @@ class TestJobRunner : public QObject {
             ++told;
         });
         runner.start(
-            [](const auto&, const analysis::OnProgress& progress) {
+            [](const auto&, const pipeline::OnProgress& progress) {
                 for (long i = 0; i <= 3000; ++i) progress({i, 3000, 1.0, "Reading"});
             },
             [] {});

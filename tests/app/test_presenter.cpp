@@ -2,9 +2,9 @@
 // the body.
 #include <QTest>
 
-#include "analysis/data_files.h"
-#include "app/review/overlay.h"
-#include "app/review/review_presenter.h"
+#include "catalog/data_files.h"
+#include "present/overlay.h"
+#include "present/review_presenter.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -23,8 +23,8 @@ ReviewPresenter presenter(const std::string& standard = "whole-foot") {
     set->result.standard = standard;
     std::vector<Outline> outlines;
     for (const auto& r : set->result.reps) outlines.push_back({r.bottomS, {{10, 10}, {20, 10}, {20, 30}}});
-    return {std::move(*set), outlines, *analysis::loadStandards(made::movement("squat")),
-            *analysis::loadAdvice(made::movement("squat"))};
+    return {std::move(*set), outlines, *catalog::loadStandards(made::movement("squat")),
+            *catalog::loadAdvice(made::movement("squat"))};
 }
 
 const ReviewPresenter::Reading& reading(const std::vector<ReviewPresenter::Reading>& list, const QString& id) {
@@ -179,8 +179,8 @@ class TestPresenter : public QObject {
         auto spec = made::spec(3);
         for (auto& r : spec.motion.reps) r.thighBottomDeg = 4;
         auto set = made::measured(spec);
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")),
-                          *analysis::loadAdvice(made::movement("squat")));
+        ReviewPresenter p(std::move(*set), {}, *catalog::loadStandards(made::movement("squat")),
+                          *catalog::loadAdvice(made::movement("squat")));
         QCOMPARE(p.findingCount(), 1);
         const auto s = p.saying();
         QCOMPARE(s.severity, Severity::Unsure);
@@ -205,8 +205,8 @@ class TestPresenter : public QObject {
 
     void oneRepIsEnough() {
         auto set = made::measured(made::spec(1));
-        ReviewPresenter p(std::move(*set), {}, *analysis::loadStandards(made::movement("squat")),
-                          *analysis::loadAdvice(made::movement("squat")));
+        ReviewPresenter p(std::move(*set), {}, *catalog::loadStandards(made::movement("squat")),
+                          *catalog::loadAdvice(made::movement("squat")));
         QVERIFY(p.saying().clean);
         QVERIFY(p.saying().where.startsWith("rep 1 "));
         QVERIFY(!p.readings().front().hasUsual);

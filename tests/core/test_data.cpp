@@ -6,8 +6,8 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
-#include "analysis/data_files.h"
-#include "analysis/demo_maker.h"
+#include "catalog/data_files.h"
+#include "pipeline/demo_maker.h"
 #include "sim/clip_maker.h"
 #include "tests/support/made_sets.h"
 
@@ -18,7 +18,7 @@ namespace {
 
 /// The shipped file with one value replaced (or removed, when `value` is discarded).
 QString refusal(const char* pointer, const json& value) {
-    auto text = analysis::readTextFile(std::string(ZEVO_DATA_DIR) + "/standards/whole-foot.json");
+    auto text = catalog::readTextFile(std::string(ZEVO_DATA_DIR) + "/standards/whole-foot.json");
     json root = json::parse(*text);
     if (value.is_discarded()) {
         const json::json_pointer p(pointer);
@@ -54,26 +54,26 @@ class TestData : public QObject {
   private slots:
     /// Every movement with its standards; each standard names only faults that have advice, and together they name all.
     void movementsAndStandardsCoverTheFaults() {
-        const auto ids = analysis::movementIds();
+        const auto ids = catalog::movementIds();
         QCOMPARE(ids.size(), std::size_t{9});
         QCOMPARE(ids.front(), std::string("squat"));
         std::set<std::string> named;
         for (const auto& id : ids) {
-            const auto movement = analysis::loadMovement(id);
+            const auto movement = catalog::loadMovement(id);
             QVERIFY2(movement && movement->id == id, id.c_str());
             QVERIFY(!movement->setUp.empty() && movement->phases.size() == 4);
             for (const auto& m : movement->measures) QVERIFY2(findMeasure(m), m.c_str());
-            const auto standards = analysis::loadStandards(*movement);
+            const auto standards = catalog::loadStandards(*movement);
             QVERIFY2(bool(standards), standards ? "" : standards.error().message.c_str());
             QCOMPARE(standards->front().id, movement->standards.front());
-            const auto book = analysis::loadAdvice(*movement);
+            const auto book = catalog::loadAdvice(*movement);
             QVERIFY2(bool(book), book ? "" : book.error().message.c_str());
             std::vector<std::string> variations{""};
             for (const auto& v : movement->variations) variations.push_back(v.id);
             for (const auto& s : *standards) {
                 QVERIFY(QString::fromStdString(s.reason).count('.') >= 2);  // its reasons in two sentences
                 QVERIFY(!s.differs.empty());
-                QVERIFY(analysis::judges(s, *movement));
+                QVERIFY(catalog::judges(s, *movement));
                 for (const auto& v : variations) {
                     std::set<std::string> judged;
                     for (const auto& b : s.forSet(id, v).bands) {
@@ -103,8 +103,8 @@ class TestData : public QObject {
 
     void everyFaultHasAdviceShortEnoughToBeSaid() {
         std::set<std::string> advised;
-        for (const auto& id : analysis::movementIds()) {
-            const auto book = analysis::loadAdvice(made::movement(id));
+        for (const auto& id : catalog::movementIds()) {
+            const auto book = catalog::loadAdvice(made::movement(id));
             QVERIFY2(bool(book), book ? "" : book.error().detail.c_str());
             for (const auto& [fault, a] : *book) {
                 advised.insert(fault);
@@ -142,14 +142,14 @@ class TestData : public QObject {
             Standard s = made::standard("tall");
             s.id = "my-tall", s.title = "My tall";
             change(s);
-            (void)analysis::writeTextFile(file, standardJson(s));
-            return analysis::importStandard(file, own);
+            (void)catalog::writeTextFile(file, standardJson(s));
+            return catalog::importStandard(file, own);
         };
         QVERIFY(bool(write([](Standard&) {})));
-        const auto all = analysis::loadStandards(made::movement("split-squat"), own);
+        const auto all = catalog::loadStandards(made::movement("split-squat"), own);
         QCOMPARE(all->back().id, std::string("my-tall"));
-        QVERIFY(all->size() == 3 && analysis::loadStandard("my-tall", own));
-        QCOMPARE(analysis::loadStandards(made::movement("squat"), own)->size(), std::size_t{3});  // not for squats
+        QVERIFY(all->size() == 3 && catalog::loadStandard("my-tall", own));
+        QCOMPARE(catalog::loadStandards(made::movement("squat"), own)->size(), std::size_t{3});  // not for squats
         auto message = [](const auto& result) {
             return result ? QString() : QString::fromStdString(result.error().message);
         };
@@ -158,14 +158,14 @@ class TestData : public QObject {
         QVERIFY(message(write([](Standard& s) { s.movement = "juggling"; })).contains("/movement “juggling”"));
         QVERIFY(message(write([](Standard& s) { s.bands[1].min = 200; })).contains("/bands/1/min 200"));
         // A file that was damaged later is named, and the others still serve.
-        (void)analysis::writeTextFile(own + "/broken.json", "{");
+        (void)catalog::writeTextFile(own + "/broken.json", "{");
         std::vector<Error> refused;
-        QCOMPARE(analysis::loadStandards(made::movement("split-squat"), own, &refused)->size(), std::size_t{3});
+        QCOMPARE(catalog::loadStandards(made::movement("split-squat"), own, &refused)->size(), std::size_t{3});
         QVERIFY(refused.size() == 1 && refused[0].message.find("broken.json") != std::string::npos);
     }
 
     void damagedMovementsAreRefused() {
-        auto text = *analysis::readTextFile(std::string(ZEVO_DATA_DIR) + "/movements/hinge.json");
+        auto text = *catalog::readTextFile(std::string(ZEVO_DATA_DIR) + "/movements/hinge.json");
         QVERIFY(bool(parseMovement(text, "hinge.json")));
         auto refusedWith = [&](const char* pointer, const json& value) {
             json root = json::parse(text);
@@ -236,15 +236,15 @@ class TestData : public QObject {
     }
 
     void unknownNamesAreAnsweredWithTheKnownOnes() {
-        QVERIFY(QString::fromStdString(analysis::loadStandard("tiptoe").error().message).contains("whole-foot"));
-        QVERIFY(!analysis::loadStandard("../standards/whole-foot"));
-        QVERIFY(!analysis::loadStandard(""));
-        QVERIFY(QString::fromStdString(analysis::loadMovement("juggling").error().message).contains("squat"));
+        QVERIFY(QString::fromStdString(catalog::loadStandard("tiptoe").error().message).contains("whole-foot"));
+        QVERIFY(!catalog::loadStandard("../standards/whole-foot"));
+        QVERIFY(!catalog::loadStandard(""));
+        QVERIFY(QString::fromStdString(catalog::loadMovement("juggling").error().message).contains("squat"));
     }
 
     /// One story of each family: a set with a fault, and one after the cue without it.
     void theDemoScenarioCanBeMade() {
-        const auto demo = analysis::loadDemo();
+        const auto demo = pipeline::loadDemo();
         QVERIFY(demo && !demo->empty());
         std::map<std::string, int> before, after;
         for (const auto& set : *demo) {
@@ -264,12 +264,12 @@ class TestData : public QObject {
     void filesAreWrittenWholeOrNotAtAll() {
         QTemporaryDir dir;
         const std::string path = dir.filePath("a.json").toStdString();
-        QVERIFY(bool(analysis::writeTextFile(path, "one")));
-        QVERIFY(bool(analysis::writeTextFile(path, "two")));
-        QCOMPARE(*analysis::readTextFile(path), std::string("two"));
+        QVERIFY(bool(catalog::writeTextFile(path, "one")));
+        QVERIFY(bool(catalog::writeTextFile(path, "two")));
+        QCOMPARE(*catalog::readTextFile(path), std::string("two"));
         QCOMPARE(QDir(dir.path()).entryList(QDir::Files).size(), 1);  // no remains beside it
-        QVERIFY(!analysis::writeTextFile("/nonexistent/folder/a.json", "x"));
-        QVERIFY(!analysis::readTextFile("/nonexistent"));
+        QVERIFY(!catalog::writeTextFile("/nonexistent/folder/a.json", "x"));
+        QVERIFY(!catalog::readTextFile("/nonexistent"));
     }
 };
 

@@ -1,8 +1,8 @@
 // Lunges, hinges and bridges; which leg works; front and side joined; what a set looks like. From true landmarks.
 #include <QTest>
 
-#include "core/measures/front_series.h"
-#include "core/measures/sinking.h"
+#include "core/series/front_series.h"
+#include "core/series/sinking.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;

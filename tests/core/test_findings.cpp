@@ -3,7 +3,7 @@
 #include <QTest>
 #include <set>
 
-#include "analysis/data_files.h"
+#include "catalog/data_files.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -13,7 +13,7 @@ Q_DECLARE_METATYPE(Dial)
 namespace {
 
 Standard standard(const char* id) {
-    auto s = analysis::loadStandard(id);
+    auto s = catalog::loadStandard(id);
     if (!s) qFatal("%s", s.error().message.c_str());
     return *s;
 }

@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/geometry/angles.h"
-#include "core/geometry/contour.h"
+#include "core/base/angles.h"
+#include "core/base/contour.h"
 #include "core/measures/error_model.h"
 #include "tests/support/made_sets.h"
 

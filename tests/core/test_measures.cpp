@@ -1,7 +1,7 @@
 // Measures read from perfect landmarks against the virtual client's true values.
 #include <QTest>
 
-#include "core/body/mass_centre.h"
+#include "core/series/mass_centre.h"
 #include "core/measures/curve_of.h"
 #include "core/measures/measure.h"
 #include "tests/support/made_sets.h"

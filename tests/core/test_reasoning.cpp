@@ -31,7 +31,7 @@ Finding finding(const std::string& fault, std::vector<int> reps, std::optional<S
 }
 
 const AdviceBook& book() {
-    static const AdviceBook all = *analysis::loadAdvice(made::movement("squat"));
+    static const AdviceBook all = *catalog::loadAdvice(made::movement("squat"));
     return all;
 }
 
@@ -110,7 +110,7 @@ class TestReasoning : public QObject {
 
     void damagedLimitersAreRefusedWithTheirPath() {
         using nlohmann::json;
-        auto text = *analysis::readTextFile(std::string(ZEVO_DATA_DIR) + "/advice/common.json");
+        auto text = *catalog::readTextFile(std::string(ZEVO_DATA_DIR) + "/advice/common.json");
         auto refusedWith = [&](const char* pointer, const json& value) {
             json root = json::parse(text);
             root[json::json_pointer(pointer)] = value;

@@ -3,7 +3,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
-#include "analysis/data_files.h"
+#include "catalog/data_files.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;
@@ -20,7 +20,7 @@ class TestResults : public QObject {
         auto set = made::measured(spec);
         QVERIFY(bool(set));
         set->result.clip = {400, 13.3, 1280, 720, 90};
-        judgeSet(set->result, *analysis::loadStandard("whole-foot"));
+        judgeSet(set->result, *catalog::loadStandard("whole-foot"));
         m_result = json::parse(toJson(set->result));
     }
 

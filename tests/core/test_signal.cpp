@@ -5,7 +5,7 @@
 #include <numbers>
 
 #include "core/signal/filter.h"
-#include "core/signal/patch_match.h"
+#include "vision/patch_match.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
 

@@ -1,7 +1,7 @@
 // A tempo of the coach's own: how it is written, what it does to a standard, and to a set judged by it.
 #include <QTest>
 
-#include "core/results/result_json.h"
+#include "core/record/result_json.h"
 #include "tests/support/made_sets.h"
 
 using namespace zevo;

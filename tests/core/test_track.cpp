@@ -1,7 +1,7 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 #include <QTest>
 
-#include "core/track/foot_follower.h"
+#include "vision/foot_follower.h"
 #include "core/track/track.h"
 #include "sim/figure.h"
 #include "sim/renderer.h"

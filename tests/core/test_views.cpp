@@ -1,8 +1,8 @@
 // Perspective undone, the frontal quantities, and the drives of hinge and bridge; all from true landmarks.
 #include <QTest>
 
-#include "core/measures/foot_extent.h"
-#include "core/measures/front_series.h"
+#include "core/series/foot_extent.h"
+#include "core/series/front_series.h"
 #include "core/track/perspective.h"
 #include "tests/support/made_sets.h"
 

@@ -7,9 +7,9 @@
 #include <random>
 #include <tuple>
 
-#include "analysis/data_files.h"
+#include "catalog/data_files.h"
 #include "core/body/anthropometry.h"
-#include "core/geometry/angles.h"
+#include "core/base/angles.h"
 #include "core/signal/filter.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
@@ -217,7 +217,7 @@ class TestReference : public QObject {
             const double knee = made::value(*set, 0, "knee_flexion");
             QVERIFY2(knee >= c.from && knee <= c.to, qPrintable(QString::number(knee)));
         }
-        const auto upright = analysis::loadStandard("upright");
+        const auto upright = catalog::loadStandard("upright");
         QVERIFY(upright->bandFor("thigh_angle")->max <= 0);
     }
 
@@ -225,7 +225,7 @@ class TestReference : public QObject {
     /// from memory): the shipped scales must have room for it.
     void scalesHaveRoomForHealthyAnkles() {
         for (const char* id : {"whole-foot", "hips-back", "upright"}) {
-            const auto standard = analysis::loadStandard(id);
+            const auto standard = catalog::loadStandard(id);
             QVERIFY(standard->bandFor("shin_angle")->scaleTo >= 45);
         }
     }

@@ -4,7 +4,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 
-#include "core/geometry/contour.h"
+#include "core/base/contour.h"
 #include "media/clip_reader.h"
 #include "sim/capture.h"
 #include "sim/figure.h"

@@ -4,7 +4,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
-#include "core/geometry/angles.h"
+#include "core/base/angles.h"
 #include "sim/poser.h"
 #include "tests/support/made_sets.h"
 

@@ -5,9 +5,9 @@
 #include <string>
 #include <vector>
 
-#include "analysis/data_files.h"
-#include "core/results/result_json.h"
-#include "core/results/set_result.h"
+#include "catalog/data_files.h"
+#include "core/record/result_json.h"
+#include "core/judge/set_result.h"
 #include "sim/clip_maker.h"
 
 /// Sets of the virtual client as perfect landmarks: the whole of core/ without video or network.
@@ -58,7 +58,7 @@ inline SetContext context(double statureCm = 175) {
 }
 
 inline Movement movement(const std::string& id) {
-    auto m = analysis::loadMovement(id);
+    auto m = catalog::loadMovement(id);
     if (!m) qFatal("%s", m.error().message.c_str());
     return *m;
 }
@@ -72,7 +72,7 @@ inline SetContext contextOf(const sim::ClipSpec& s) {
 }
 
 inline Standard standard(const std::string& id) {
-    auto s = analysis::loadStandard(id);
+    auto s = catalog::loadStandard(id);
     if (!s) qFatal("%s", s.error().message.c_str());
     return *s;
 }

@@ -17,13 +17,14 @@
 #include <QUndoStack>
 #include <cmath>
 
-#include "analysis/data_files.h"
 #include "app/home/set_row.h"
+#include "present/words.h"
 
 namespace zevo::app {
 namespace {
 
 constexpr double kCmPerInch = 2.54;
+constexpr int kTypingPauseMs = 1500;
 
 QListWidget* bigList(QWidget* parent, const char* name, const QString& spoken) {
     auto* list = new QListWidget(parent);
@@ -51,8 +52,12 @@ class HomeView::ClientChange : public QUndoCommand {
     store::Client m_from, m_to;
 };
 
-HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
-    : QWidget(parent), m_library(library), m_undo(undo) {
+HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<const Catalogue> catalogue,
+                   QWidget* parent)
+    : QWidget(parent), m_library(library), m_undo(undo), m_catalogue(std::move(catalogue)) {
+    m_typing.setSingleShot(true);
+    m_typing.setInterval(kTypingPauseMs);
+    connect(&m_typing, &QTimer::timeout, this, &HomeView::saveEdits);
     auto* page = new QHBoxLayout(this);
     page->setContentsMargins(24, 12, 24, 16);
     page->setSpacing(24);
@@ -104,17 +109,15 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
     m_movement->setAccessibleName("Movement of the next clip");
     m_movement->setMinimumHeight(48);
     m_movement->setFont(textFont(17));
-    for (const auto& id : analysis::movementIds())
-        if (auto m = analysis::loadMovement(id); m) {
-            const QString title = QString::fromStdString(m->title);
-            m_movement->addItem(title, QString::fromStdString(id));
-            m_movement->setItemData(m_movement->count() - 1, "", Qt::UserRole + 1);
-            for (const auto& v : m->variations) {
-                m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(),
-                                    QString::fromStdString(id));
-                m_movement->setItemData(m_movement->count() - 1, QString::fromStdString(v.id), Qt::UserRole + 1);
-            }
+    for (const auto& m : m_catalogue->movements) {
+        const QString title = QString::fromStdString(m.title), id = QString::fromStdString(m.id);
+        m_movement->addItem(title, id);
+        m_movement->setItemData(m_movement->count() - 1, "", Qt::UserRole + 1);
+        for (const auto& v : m.variations) {
+            m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(), id);
+            m_movement->setItemData(m_movement->count() - 1, QString::fromStdString(v.id), Qt::UserRole + 1);
         }
+    }
     row->addWidget(m_movement);
     row->addWidget(m_open, 1);
     row->addWidget(new QLabel("Measure", this));
@@ -131,7 +134,8 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, QWidget* parent)
     m_noSets->setProperty("kind", "faint");
     right->addWidget(m_noSets);
     m_sets = bigList(this, "sets", "Sets");
-    m_sets->setItemDelegate(m_rows = new SetRow(m_sets));
+    m_sets->setItemDelegate(m_rows = new SetRow(
+        [this](qlonglong id) -> const std::vector<Outline>& { return outlinesOf(store::SetId(id)); }, m_sets));
     right->addWidget(m_sets, 1);
     auto* caution = new QLabel(
         "Zevo supports coaching; it is not a medical device. Pain, numbness, giving way or a recent injury belong to a "
@@ -194,8 +198,33 @@ void HomeView::buildClientCard(QFrame* card) {
     connect(m_name, &QLineEdit::editingFinished, this, &HomeView::saveEdits);
     connect(m_stature, &QDoubleSpinBox::editingFinished, this, &HomeView::saveEdits);
     connect(m_consent, &QCheckBox::toggled, this, &HomeView::saveEdits);
-    connect(m_note, &QPlainTextEdit::textChanged, this, &HomeView::saveEdits);
+    // Kept when the focus leaves or after a pause, not letter by letter.
+    connect(m_note, &QPlainTextEdit::textChanged, this, [this] {
+        if (!m_filling) m_typing.start();
+    });
+    m_note->installEventFilter(this);
     connect(m_delete, &QPushButton::clicked, this, &HomeView::deleteClient);
+}
+
+void HomeView::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
+    m_catalogue = std::move(catalogue);
+}
+
+bool HomeView::eventFilter(QObject* watched, QEvent* e) {
+    if (watched == m_note && e->type() == QEvent::FocusOut) saveNow();
+    return QWidget::eventFilter(watched, e);
+}
+
+void HomeView::saveNow() {
+    m_typing.stop();
+    saveEdits();
+}
+
+const std::vector<Outline>& HomeView::outlinesOf(store::SetId id) {
+    const auto known = m_outlines.find(id);
+    if (known != m_outlines.end()) return known->second;
+    auto read = m_library->outlines(id);
+    return m_outlines[id] = read ? std::move(*read) : std::vector<Outline>();  // a damaged one is just not drawn
 }
 
 void HomeView::setTheme(const Theme& theme) {
@@ -223,8 +252,10 @@ std::optional<store::Client> HomeView::current() const {
 }
 
 void HomeView::refresh() {
+    if (m_typing.isActive()) saveNow();
+    m_outlines.clear();
     auto clients = m_library->clients();
-    if (!clients) return emit failed(QString::fromStdString(clients.error().message));
+    if (!clients) return emit failed(present::sentence(clients.error()));
     const auto before = current();
     m_clients = std::move(*clients);
     m_filling = true;
@@ -241,6 +272,7 @@ void HomeView::refresh() {
 }
 
 void HomeView::selectClient(store::ClientId id) {
+    if (m_typing.isActive()) saveNow();
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == id) m_list->setCurrentRow(static_cast<int>(i));
 }
@@ -250,9 +282,8 @@ void HomeView::showClient() {
     const auto client = current();
     m_empty->setVisible(!client);
     m_card->setVisible(client.has_value());
-    m_sets->clear();
     m_noSets->setVisible(client.has_value());
-    if (!client) return;
+    if (!client) return m_sets->clear();
     m_filling = true;
     const bool us = m_settings.lengths == Lengths::Us;
     m_name->setText(client->name);
@@ -266,27 +297,32 @@ void HomeView::showClient() {
                            : "Agreed to be filmed");
     if (m_note->toPlainText() != client->note) m_note->setPlainText(client->note);
     m_filling = false;
+    showSets(*client);
+}
 
-    const auto sets = m_library->sets(client->id);
-    if (!sets) return emit failed(QString::fromStdString(sets.error().message));
+void HomeView::showSets(const store::Client& client) {
+    const auto sets = m_library->sets(client.id);
+    if (!sets) return emit failed(present::sentence(sets.error()));
     m_noSets->setVisible(sets->empty());
+    m_sets->setUpdatesEnabled(false);
+    m_sets->clear();
     for (const auto& s : *sets) {
-        const auto movement = analysis::loadMovement(s.movement.toStdString());
-        auto* item = new QListWidgetItem(QString("%1 · %2, %3 %4\n%5")
+        const Movement* movement = m_catalogue->movement(s.movement.toStdString());
+        auto* item = new QListWidgetItem(QString("%1 · %2, %3\n%4")
                                              .arg(QLocale().toString(s.heldOn, "d MMM yyyy"))
                                              .arg(movement ? QString::fromStdString(movement->title) : s.movement)
-                                             .arg(s.reps)
-                                             .arg(s.reps == 1 ? "rep" : "reps")
+                                             .arg(present::repCount(s.reps))
                                              .arg(s.headline),
                                          m_sets);
         item->setData(kSetId, static_cast<qlonglong>(s.id));
-        item->setData(kSetOutlines, QVariant::fromValue(s.outlines));
     }
+    m_sets->setUpdatesEnabled(true);
 }
 
 void HomeView::addClient() {
+    if (m_typing.isActive()) saveNow();
     const auto id = m_library->addClient({{}, QString("Client %1").arg(m_clients.size() + 1), 0, "", {}});
-    if (!id) return emit failed(QString::fromStdString(id.error().message));
+    if (!id) return emit failed(present::sentence(id.error()));
     refresh();
     selectClient(*id);
     m_name->setFocus();
@@ -301,6 +337,7 @@ std::optional<store::ClientId> HomeView::clientForClip() {
 
 void HomeView::saveEdits() {
     const auto before = current();
+    m_typing.stop();
     if (m_filling || !before) return;
     store::Client after = *before;
     after.name = m_name->text().trimmed();
@@ -317,7 +354,7 @@ void HomeView::saveEdits() {
 
 void HomeView::apply(const store::Client& client) {
     if (auto done = m_library->updateClient(client); !done)
-        return emit failed(QString::fromStdString(done.error().message));
+        return emit failed(present::sentence(done.error()));
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == client.id) {
             m_clients[i] = client;
@@ -341,7 +378,7 @@ void HomeView::deleteClient() {
     if (ask.clickedButton() != erase) return;
     m_undo->clear();
     if (auto done = m_library->deleteClient(client->id); !done)
-        emit failed(QString::fromStdString(done.error().message));
+        emit failed(present::sentence(done.error()));
     refresh();
 }
 

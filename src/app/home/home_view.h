@@ -1,6 +1,9 @@
 #pragma once
 
 #include <QWidget>
+#include <QTimer>
+#include <map>
+#include <memory>
 #include <optional>
 
 #include "app/theme/theme.h"
@@ -26,7 +29,11 @@ class SetRow;
 class HomeView : public QWidget {
     Q_OBJECT
   public:
-    HomeView(store::Library* library, QUndoStack* undo, QWidget* parent = nullptr);
+    HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<const Catalogue> catalogue,
+             QWidget* parent = nullptr);
+    void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
+    /// Keeps what is still being typed.
+    void saveNow();
     void setTheme(const Theme& theme);
     void setSettings(const Settings& settings);
     void refresh();
@@ -41,20 +48,28 @@ class HomeView : public QWidget {
     void movementChosen(const QString& movement, const QString& variation);
     void failed(const QString& message);
 
+  protected:
+    bool eventFilter(QObject* watched, QEvent* e) override;
+
   private:
     class ClientChange;
     void buildClientCard(QFrame* card);
     void addClient();
     void deleteClient();
     void showClient();
+    void showSets(const store::Client& client);
     void saveEdits();
     void apply(const store::Client& client);
+    const std::vector<Outline>& outlinesOf(store::SetId id);
     std::optional<store::Client> current() const;
 
     Theme m_theme = lightTheme();
     Settings m_settings;
     store::Library* m_library;
     QUndoStack* m_undo;
+    std::shared_ptr<const Catalogue> m_catalogue;
+    QTimer m_typing;  ///< a pause in typing
+    std::map<store::SetId, std::vector<Outline>> m_outlines;  ///< of rows that were drawn
     std::vector<store::Client> m_clients;
     bool m_filling = false;
     QListWidget *m_list, *m_sets;

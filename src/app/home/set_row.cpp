@@ -23,7 +23,7 @@ void SetRow::paint(QPainter* p, const QStyleOptionViewItem& option, const QModel
     p->setFont(textFont(14));
     p->drawText(words, Qt::AlignLeft | Qt::AlignBottom, lines.value(0));
 
-    const auto outlines = index.data(kSetOutlines).value<std::vector<Outline>>();
+    const std::vector<Outline>& outlines = m_outlinesOf(index.data(kSetId).toLongLong());
     QRectF window;
     for (const auto& o : outlines)
         for (const auto& [x, y] : o.points) window = window.united(QRectF(x, y, 1, 1));

@@ -2,10 +2,13 @@
 
 #include <QWidget>
 
-#include "app/review/review_presenter.h"
+#include "present/review_presenter.h"
 #include "app/theme/theme.h"
 
 namespace zevo::app {
+
+using present::Lengths;
+using present::ReviewPresenter;
 
 /// The chosen measure over the chosen rep with the standard's band behind it, the other reps faint, and a cursor
 /// locked to the video. Dragging moves the video.

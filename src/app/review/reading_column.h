@@ -3,10 +3,13 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/review/review_presenter.h"
+#include "present/review_presenter.h"
 #include "app/theme/theme.h"
 
 namespace zevo::app {
+
+using present::Lengths;
+using present::ReviewPresenter;
 
 /// The measures of one repetition, worst first: each as value ± on its own little scale with the standard's band,
 /// the ± as a bar and the set's usual range as a faint bar. Click or arrow keys choose one.

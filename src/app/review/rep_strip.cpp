@@ -105,7 +105,7 @@ void RepStrip::drawTile(QPainter& p, int position) const {
     p.drawText(box.adjusted(32, 9, -8, 0), Qt::AlignLeft | Qt::AlignTop, kind);
     p.setFont(textFont(13));
     p.setPen(m_theme.ink);
-    const bool marked = !t.depth.isEmpty() && t.hasLine && t.depthVerdict != Verdict::Inside;
+    const bool marked = !t.depth.isEmpty() && t.depthMarked && t.depthVerdict != Verdict::Inside;
     p.drawText(box.adjusted(marked ? 26 : 10, 0, -6, -6), Qt::AlignLeft | Qt::AlignBottom, t.depth);
     if (marked) drawMark(p, {box.left() + 17, box.bottom() - 15}, 14, t.depthVerdict, true, m_theme, true);
     double x = box.right() - 14;

@@ -3,10 +3,13 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/review/review_presenter.h"
+#include "present/review_presenter.h"
 #include "app/theme/theme.h"
 
 namespace zevo::app {
+
+using present::Lengths;
+using present::ReviewPresenter;
 
 /// The row of repetitions: one tile each with the client's outline at the bottom of that rep, the standard's depth
 /// line from the knee, the depth in words and the marks of what was out. Arrow keys, Home, End, click and wheel.

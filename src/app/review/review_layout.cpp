@@ -9,7 +9,7 @@
 
 namespace zevo::app {
 
-ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_undo(undo) {
+ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_actions(actions) {
     setFocusPolicy(Qt::StrongFocus);
     auto* page = new QVBoxLayout(this);
     page->setContentsMargins(16, 4, 16, 10);
@@ -47,17 +47,16 @@ ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_u
     judged->addWidget(by);
     m_about = new QPushButton("Set…", this);
     m_about->setObjectName("aboutSet");
-    m_about->setToolTip("Movement, load, pain, the other view, standards (T)");
-    m_about->setAccessibleName("About this set");
     m_about->setFocusPolicy(Qt::TabFocus);
     judged->addWidget(m_standards, 1);
     judged->addWidget(m_about);
     right->addLayout(judged);
-    m_looks = new QLabel(this);
-    m_looks->setObjectName("looksLike");
-    m_looks->setWordWrap(true);
-    m_looks->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
-    right->addWidget(m_looks);
+    m_offers = new QLabel(this);
+    m_offers->setObjectName("offers");
+    m_offers->setWordWrap(true);
+    m_offers->setFont(textFont(14));
+    m_offers->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+    right->addWidget(m_offers);
     m_notes = new QLabel(this);
     m_notes->setObjectName("notes");
     m_notes->setWordWrap(true);
@@ -74,13 +73,15 @@ ReviewView::ReviewView(QUndoStack* undo, QWidget* parent) : QWidget(parent), m_u
     middle->addLayout(right, 5);
 
     m_panel = new SetPanel(this);
-    connect(m_about, &QPushButton::clicked, m_panel, &SetPanel::toggle);
-    connect(m_looks, &QLabel::linkActivated, this, &ReviewView::movementProposed);
+    connect(m_offers, &QLabel::linkActivated, this, &ReviewView::offerTaken);
+    connectPanel();
+    connectActions();
     connect(m_strip, &RepStrip::chosen, this, &ReviewView::chooseRep);
     connect(m_stage, &Stage::moved, this, [this](double t) {
         m_plot->setCursor(t);
         refreshOverlay();
     });
+    connect(m_stage, &Stage::shown, this, &ReviewView::refreshOverlay);
     connect(m_stage, &Stage::playingChanged, this, &ReviewView::refreshTransport);
     connect(m_card, &SayCard::findingWanted, this, &ReviewView::chooseFinding);
     connect(m_card, &SayCard::momentWanted, this, &ReviewView::showMoment);
@@ -96,30 +97,30 @@ void ReviewView::buildTransport(QBoxLayout* into) {
     auto button = [&](const char* name, const QString& tip, auto slot) {
         auto* b = new QPushButton(this);
         b->setObjectName(name);
-        b->setToolTip(tip);
-        b->setAccessibleName(tip);
+        if (!tip.isEmpty()) b->setToolTip(tip);
+        if (!tip.isEmpty()) b->setAccessibleName(tip);
         b->setIconSize({22, 22});
         b->setMinimumSize(48, 38);
         b->setFocusPolicy(Qt::TabFocus);
-        connect(b, &QPushButton::clicked, this, slot);
+        if constexpr (!std::is_null_pointer_v<decltype(slot)>) connect(b, &QPushButton::clicked, this, slot);
         row->addWidget(b);
         return b;
     };
     m_back = button("stepBack", "One frame back (←)", [this] { m_stage->step(-1); });
     m_play = button("play", "Play or pause (Space)", &ReviewView::togglePlay);
     m_on = button("stepOn", "One frame on (→)", [this] { m_stage->step(1); });
-    m_speed = button("speed", "Speed (S)", &ReviewView::nextSpeed);
-    m_loop = button("loop", "Loop this rep (L)", &ReviewView::toggleLoop);
+    m_speed = button("speed", "", nullptr);
+    m_loop = button("loop", "", nullptr);
     m_loop->setCheckable(true);
-    m_figure = button("skeleton", "Show all tracked points (K)", &ReviewView::toggleSkeleton);
+    m_figure = button("skeleton", "", nullptr);
     m_figure->setCheckable(true);
-    m_other = button("otherView", "The other view (V)", &ReviewView::otherView);
+    m_other = button("otherView", "", nullptr);
     m_clock = new QLabel(this);
     m_clock->setObjectName("clock");
     m_clock->setProperty("kind", "faint");
     row->addWidget(m_clock);
     row->addStretch();
-    m_leaveOut = button("leaveOut", "This rep does not count (X)", &ReviewView::toggleLeftOut);
+    m_leaveOut = button("leaveOut", "", nullptr);
     into->addLayout(row);
 }
 

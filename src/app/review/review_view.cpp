@@ -4,39 +4,11 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
-#include <QUndoCommand>
-#include <QUndoStack>
 #include <cmath>
 
 namespace zevo::app {
 
-class ReviewView::StandardChange : public QUndoCommand {
-  public:
-    StandardChange(ReviewView* view, QString from, QString to)
-        : m_view(view), m_from(std::move(from)), m_to(std::move(to)) {
-        setText("choice of the standard");
-    }
-    void undo() override { m_view->applyStandard(m_from); }
-    void redo() override { m_view->applyStandard(m_to); }
-
-  private:
-    ReviewView* m_view;
-    QString m_from, m_to;
-};
-
-class ReviewView::LeaveOutChange : public QUndoCommand {
-  public:
-    LeaveOutChange(ReviewView* view, int rep, bool out) : m_view(view), m_rep(rep), m_out(out) {
-        setText(QString(out ? "leaving out rep %1" : "counting rep %1 again").arg(rep));
-    }
-    void undo() override { m_view->applyLeftOut(m_rep, !m_out); }
-    void redo() override { m_view->applyLeftOut(m_rep, m_out); }
-
-  private:
-    ReviewView* m_view;
-    int m_rep;
-    bool m_out;
-};
+using present::Overlay;
 
 void ReviewView::setTheme(const Theme& theme) {
     m_theme = theme;
@@ -46,9 +18,9 @@ void ReviewView::setTheme(const Theme& theme) {
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
     m_panel->setTheme(theme);
-    QPalette links = m_looks->palette();
+    QPalette links = m_offers->palette();
     links.setColor(QPalette::Link, theme.accent);
-    m_looks->setPalette(links);
+    m_offers->setPalette(links);
     m_back->setIcon(icon("frame-back", theme.ink));
     m_on->setIcon(icon("frame-on", theme.ink));
     refreshTransport();
@@ -56,44 +28,66 @@ void ReviewView::setTheme(const Theme& theme) {
 
 void ReviewView::setLengths(Lengths lengths) {
     if (!hasSet()) return;
-    m_set.presenter->setLengths(lengths);
+    m_presenter->setLengths(lengths);
     refreshAll();
 }
 
-void ReviewView::setSet(const LoadedSet& set) {
-    const Lengths lengths = hasSet() ? m_set.presenter->lengths() : set.presenter->lengths();
-    // The same set measured anew keeps what can be undone.
-    if (!hasSet() || m_set.id != set.id) m_undo->clear();
-    m_set = set;
-    m_set.presenter->setLengths(lengths);
-    m_standards->clear();
-    for (const auto& s : presenter().standards()) {
-        m_standards->addItem(QString::fromStdString(s.title), QString::fromStdString(s.id));
-        m_standards->setItemData(m_standards->count() - 1, QString::fromStdString(s.reason), Qt::ToolTipRole);
-    }
+const Watchable& ReviewView::clip(bool second) const {
+    static const Watchable none;
+    const auto& edited = m_document->state().edited;
+    const auto i = second && edited.second ? static_cast<std::size_t>(edited.second->observation) : 0;
+    return i < m_clips.size() ? m_clips[i] : none;
+}
+
+void ReviewView::setSet(LoadedSet set, Lengths lengths) {
+    m_stage->setPlaying(false);
+    m_presenter = std::make_unique<present::ReviewPresenter>(set.state, set.catalogue);
+    m_presenter->setLengths(lengths);
+    Observations seen;
+    for (const auto& s : set.stored.seen) seen.push_back(s.observation);
+    const bool older = set.state.kept;
+    m_document = std::make_unique<present::SetDocument>(
+        std::move(seen), set.stored.edits, set.catalogue,
+        older ? std::optional(set.stored.kept) : std::optional<KeptValues>(), std::move(set.state));
+    connect(m_document.get(), &present::SetDocument::changed, this, &ReviewView::takeState);
+    connect(m_document.get(), &present::SetDocument::refused, this, [this](const QString& why, const Error& error) {
+        refreshAll();  // controls that showed the wish go back to what is
+        emit refused(why, error);
+    });
+    m_clips = std::move(set.clips);
+    m_stored = std::move(set.stored);
+    m_stored.seen.clear();
     openView(false);
     refreshAll();
     showMoment();
 }
 
+void ReviewView::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
+    const Lengths lengths = m_presenter->lengths();
+    m_presenter = std::make_unique<present::ReviewPresenter>(m_document->state(), catalogue);
+    m_presenter->setLengths(lengths);
+    m_document->setCatalogue(std::move(catalogue));
+}
+
+void ReviewView::takeState() {
+    const bool hadSecond = presenter().hasSecond();
+    m_presenter->setState(m_document->state());
+    if (m_second && (!presenter().hasSecond() || !hadSecond)) openView(presenter().hasSecond() && m_second);
+    refreshAll();
+    showMoment();
+    emit changed();
+}
+
 void ReviewView::openView(bool second) {
     m_second = second && presenter().hasSecond();
-    if (m_second) {
-        const ClipFacts& clip = presenter().result().second->clip;
-        m_stage->open(m_set.secondPath, m_set.secondTimesS, {clip.width, clip.height}, m_set.secondMissing);
-    } else {
-        const ClipFacts& clip = presenter().result().clip;
-        m_stage->open(m_set.viewingPath, m_set.frameTimesS, {clip.width, clip.height}, m_set.missing);
-    }
+    const ClipFacts& facts = presenter().set().view(m_second).clip;
+    const Watchable& shown = clip(m_second);
+    m_stage->open(shown.path, shown.timesS, {facts.width, facts.height}, shown.missing);
 }
 
 void ReviewView::goTo(double timeS, bool second) {
     if (second != m_second) openView(second);
     m_stage->goTo(timeS);
-}
-
-double ReviewView::repTime(double timeS) const {
-    return m_second ? presenter().inSecond(timeS) : timeS;
 }
 
 void ReviewView::otherView() {
@@ -107,56 +101,92 @@ void ReviewView::otherView() {
 
 void ReviewView::refreshAll() {
     m_strip->setTiles(presenter().tiles());
-    m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(presenter().standard().id)));
+    m_standards->clear();
+    for (const auto& s : presenter().standards()) {
+        m_standards->addItem(QString::fromStdString(s.title), QString::fromStdString(s.id));
+        m_standards->setItemData(m_standards->count() - 1, QString::fromStdString(s.reason), Qt::ToolTipRole);
+    }
+    m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(m_document->state().wholeStandard)));
     m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
-    m_panel->setSet(m_set);
-    const QString looks = QString::fromStdString(presenter().result().looksLike);
-    m_looks->setVisible(!looks.isEmpty());
-    m_looks->setText(QString("This looks like a %1, not a %2. <a href=\"%1\">Measure it as a %1</a>")
-                         .arg(looks, presenter().movementTitle().toLower()));
-    QStringList notes = presenter().notes() + m_set.refusedStandards;
-    if (!m_set.client.consent) notes.prepend("Consent to be filmed is not recorded for this client.");
+    const auto& second = clip(true);
+    m_panel->setSet(*m_document, presenter(),
+                    second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30, heldOn());
+    refreshOffers();
+    QStringList notes = presenter().notes();
+    for (const Error& e : m_document->catalogue().refused) notes.append(present::sentence(e));
+    if (!client().consent) notes.prepend(tr("Consent to be filmed is not recorded for this client."));
     m_notes->setText(notes.join("\n"));
     m_notes->setVisible(!notes.isEmpty());
     refreshRep();
 }
 
+/// What could be done about the set as a whole, one line each, with a link to do it.
+void ReviewView::refreshOffers() {
+    QStringList offers;
+    const QString looks = QString::fromStdString(presenter().result().looksLike);
+    if (!looks.isEmpty())
+        offers.append(tr("This looks like a %1, not a %2. <a href=\"movement:%1\">Measure it as a %1</a>")
+                          .arg(looks, presenter().movementTitle().toLower()));
+    const double stature = client().statureCm, used = m_document->facts().statureCm;
+    if (stature > 0 && std::abs(stature - used) > 0.2)
+        offers.append(tr("The client's stature was changed since. <a href=\"stature\">Measure with %1</a>")
+                          .arg(present::statureText(stature, presenter().lengths())));
+    if (m_document->isKept()) {
+        const auto differences = m_document->differences();
+        const QStringList lines =
+            differences ? present::differenceLines(
+                              *differences, m_document->catalogue().adviceFor(presenter().result().context.movement),
+                              presenter().lengths())
+                        : QStringList{present::sentence(differences.error())};
+        QString offer = tr("Measured by an older Zevo. Measuring it anew would change: %1").arg(lines.join(" "));
+        if (differences) offer += tr(" <a href=\"anew\">Measure anew</a>");
+        offers.append(offer);
+    }
+    m_offers->setText(offers.join("<br>"));
+    m_offers->setVisible(!offers.isEmpty());
+}
+
 void ReviewView::refreshRep() {
-    const auto& reps = presenter().result().reps;
     m_strip->setCurrent(presenter().rep());
     m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount(),
                       presenter().overTheSet());
     m_column->setReadings(presenter().readings(), presenter().measure(), presenter().lengths());
     m_plot->setCurve(presenter().curve(), presenter().lengths());
-    std::vector<std::pair<double, double>> spans;
-    for (const auto& r : reps) spans.emplace_back(repTime(r.startS), repTime(r.endS));
-    m_stage->setSpans(spans, presenter().rep());
-    const auto& rep = reps[static_cast<std::size_t>(presenter().rep())];
-    m_stage->setLoop(m_stage->isLooping(), repTime(rep.startS) - 0.3, repTime(rep.endS) + 0.3);
+    const auto spans = presenter().spans(m_second);
+    const int current = presenter().spanOfRep(m_second);
+    m_stage->setSpans(spans, current);
+    if (current >= 0 && current < static_cast<int>(spans.size())) {
+        const auto& span = spans[static_cast<std::size_t>(current)];
+        m_stage->setLoop(m_stage->isLooping(), span.startS - 0.3, span.endS + 0.3);
+    } else {
+        m_stage->setLoop(false, 0, 0);
+    }
     m_plot->setCursor(m_stage->timeS());
     refreshOverlay();
     refreshTransport();
 }
 
+/// Lines belong to the picture that is seen, not to the one that has been asked for.
 void ReviewView::refreshOverlay() {
     if (!hasSet()) return;
     const Track& track = presenter().track(m_second);
-    const std::size_t sample = track.sampleAt(m_stage->timeS());
-    const std::string measure = presenter().measure().toStdString();
+    const double shownS = m_stage->shownTimeS();
+    const std::size_t sample = track.sampleAt(shownS);
     QString text;
     bool here = !m_second;  // the measure belongs to the clip that is shown
     for (const auto& r : presenter().readings())
-        if (r.id == presenter().measure()) {
+        if (r.measure == presenter().measureId()) {
             here = r.second == m_second;
-            if (here && std::abs(r.atS - m_stage->timeS()) < 0.5 / track.rate) text = r.text;
+            if (here && std::abs(r.atS - shownS) < 0.5 / track.rate) text = r.text;
         }
+    const MeasureId measure = presenter().measureId();
     m_stage->setOverlay(
-        here ? overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
+        here ? present::overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
              : Overlay{},
         text);
-    m_stage->setSkeleton(m_skeleton ? skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
-    m_clock->setText(QString("%1 s · frame %2 of %3")
-                         .arg(m_stage->timeS(), 0, 'f', 2)
+    m_stage->setSkeleton(m_skeleton ? present::skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
+    m_clock->setText(tr("%1 s · frame %2 of %3")
+                         .arg(present::figures(m_stage->timeS(), 2))
                          .arg(m_stage->frame() + 1)
                          .arg(m_stage->frameCount()));
 }
@@ -169,42 +199,50 @@ void ReviewView::refreshTransport() {
     m_figure->setChecked(m_skeleton);
     m_figure->setIcon(icon("figure", m_skeleton ? m_theme.onAccent : m_theme.ink));
     m_other->setVisible(hasSet() && presenter().hasSecond());
-    if (hasSet() && presenter().hasSecond())
-        m_other->setText(QString::fromStdString(viewName(presenter().track(!m_second).view)));
-    if (hasSet()) {
-        const int rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())].index;
-        m_leaveOut->setText(QString(presenter().isLeftOut(rep) ? "Count rep %1 again" : "Leave out rep %1").arg(rep));
-    }
+    if (!hasSet()) return;
+    if (presenter().hasSecond()) m_other->setText(QString::fromStdString(viewName(presenter().track(!m_second).view)));
+    const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
+    m_leaveOut->setText((presenter().isLeftOut(rep) ? tr("Count rep %1 again") : tr("Leave out rep %1")).arg(rep.index));
 }
 
 void ReviewView::chooseRep(int position) {
     if (!hasSet()) return;
-    m_set.presenter->selectRep(position);
+    m_presenter->selectRep(position);
     refreshRep();
     for (const auto& r : presenter().readings())
-        if (r.id == presenter().measure()) return goTo(r.atS, r.second);
+        if (r.measure == presenter().measureId()) return goTo(r.atS, r.second);
     goTo(presenter().result().reps[static_cast<std::size_t>(presenter().rep())].bottomS, false);
 }
 
 void ReviewView::chooseFinding(int index) {
     if (!hasSet()) return;
-    m_set.presenter->selectFinding(index);
+    m_presenter->selectFinding(index);
     refreshRep();
     showMoment();
 }
 
 void ReviewView::chooseMeasure(const QString& id) {
     if (!hasSet()) return;
-    m_set.presenter->selectMeasure(id);
+    m_presenter->selectMeasure(id);
     refreshRep();
     for (const auto& r : presenter().readings())
         if (r.id == id) goTo(r.atS, r.second);
     refreshRep();
 }
 
+void ReviewView::stepMeasure(int by) {
+    if (!hasSet()) return;
+    const auto list = presenter().readings();
+    const int n = static_cast<int>(list.size());
+    for (int i = 0; i < n; ++i)
+        if (list[static_cast<std::size_t>(i)].measure == presenter().measureId())
+            return chooseMeasure(list[static_cast<std::size_t>((i + n + by) % n)].id);
+    if (n > 0) chooseMeasure(list.front().id);
+}
+
 void ReviewView::showMoment() {
     if (!hasSet()) return;
-    if (presenter().findingCount() > 0) m_set.presenter->selectFinding(presenter().finding());
+    if (presenter().findingCount() > 0) m_presenter->selectFinding(presenter().finding());
     refreshRep();
     m_stage->setPlaying(false);
     const auto saying = presenter().saying();
@@ -225,8 +263,18 @@ void ReviewView::nextSpeed() {
 }
 
 void ReviewView::toggleLoop() {
-    const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
-    m_stage->setLoop(!m_stage->isLooping(), repTime(rep.startS) - 0.3, repTime(rep.endS) + 0.3);
+    if (!hasSet()) return;
+    const auto spans = presenter().spans(m_second);
+    // A second clip filmed apart has repetitions of its own: the one under the cursor is looped.
+    int at = presenter().spanOfRep(m_second);
+    for (std::size_t i = 0; at < 0 && i < spans.size(); ++i)
+        if (m_stage->timeS() >= spans[i].startS && m_stage->timeS() <= spans[i].endS) at = static_cast<int>(i);
+    if (at < 0 || at >= static_cast<int>(spans.size())) {
+        m_stage->setLoop(false, 0, 0);
+    } else {
+        const auto& span = spans[static_cast<std::size_t>(at)];
+        m_stage->setLoop(!m_stage->isLooping(), span.startS - 0.3, span.endS + 0.3);
+    }
     refreshTransport();
 }
 
@@ -237,27 +285,69 @@ void ReviewView::toggleSkeleton() {
 }
 
 void ReviewView::chooseStandard(const QString& id) {
-    const QString now = QString::fromStdString(presenter().standard().id);
-    if (id != now) m_undo->push(new StandardChange(this, now, id));
+    if (!hasSet() || id.isEmpty() || id.toStdString() == m_document->state().wholeStandard) return;
+    m_document->apply(StandardChosen{id.toStdString()}, tr("choice of the standard"));
 }
 
-void ReviewView::applyStandard(const QString& id) {
-    m_set.presenter->chooseStandard(id.toStdString());
-    refreshAll();
-    showMoment();
-    emit standardChosen(id);
+void ReviewView::nextStandard() {
+    if (!hasSet()) return;
+    const int next = (m_standards->currentIndex() + 1) % std::max(1, m_standards->count());
+    chooseStandard(m_standards->itemData(next).toString());
 }
 
 void ReviewView::toggleLeftOut() {
     if (!hasSet()) return;
-    const int rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())].index;
-    m_undo->push(new LeaveOutChange(this, rep, !presenter().isLeftOut(rep)));
+    const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
+    const bool out = !presenter().isLeftOut(rep);
+    m_document->apply(SpanLeftOut{presenter().currentSpan(), out},
+                      (out ? tr("leaving out rep %1") : tr("counting rep %1 again")).arg(rep.index));
 }
 
-void ReviewView::applyLeftOut(int rep, bool out) {
-    m_set.presenter->setLeftOut(rep, out);
-    refreshAll();
-    emit leftOutChanged(rep, out);
+void ReviewView::connectActions() {
+    const std::pair<const char*, void (ReviewView::*)()> plain[] = {
+        {"speed", &ReviewView::nextSpeed},         {"loop", &ReviewView::toggleLoop},
+        {"skeleton", &ReviewView::toggleSkeleton}, {"otherView", &ReviewView::otherView},
+        {"leaveOut", &ReviewView::toggleLeftOut},  {"nextStandard", &ReviewView::nextStandard}};
+    for (const auto& [id, slot] : plain) m_actions.on(id, [this, slot = slot] { (this->*slot)(); });
+    m_actions.on("nextFinding", [this] { chooseFinding(presenter().finding() + 1); });
+    m_actions.on("previousFinding", [this] { chooseFinding(presenter().finding() - 1); });
+    m_actions.on("nextMeasure", [this] { stepMeasure(1); });
+    m_actions.on("previousMeasure", [this] { stepMeasure(-1); });
+    m_actions.on("words", [this] { m_card->otherWords(); });
+    m_actions.on("change", [this] { m_card->showPart(SayCard::Part::Change); });
+    m_actions.on("prepare", [this] { m_card->showPart(SayCard::Part::Prepare); });
+    m_actions.on("overSet", [this] { m_card->showPart(SayCard::Part::Set); });
+    m_actions.on("progress", [this] { m_card->showPart(SayCard::Part::Progress); });
+    m_actions.on("aboutSet", [this] { m_panel->toggle(); });
+    m_actions.bind(m_speed, "speed");
+    m_actions.bind(m_loop, "loop");
+    m_actions.bind(m_figure, "skeleton");
+    m_actions.bind(m_other, "otherView");
+    m_actions.bind(m_leaveOut, "leaveOut");
+    m_actions.bind(m_about, "aboutSet");
+}
+
+void ReviewView::connectPanel() {
+    connect(m_panel, &SetPanel::factsChosen, this,
+            [this](const SetFacts& facts) { m_document->apply(FactsSet{facts}, tr("change to the set")); });
+    connect(m_panel, &SetPanel::secondRemoved, this,
+            [this] { m_document->apply(SecondRemoved{}, tr("taking the other view away")); });
+    connect(m_panel, &SetPanel::nudged, this, [this](double byS) {
+        const auto& second = fold(m_document->edits()).second;
+        if (second) m_document->apply(SecondNudged{second->nudgeS + byS}, tr("moving the other view"));
+    });
+    connect(m_panel, &SetPanel::togetherChosen, this,
+            [this](bool together) { m_document->apply(SecondApart{together}, tr("change to the other view")); });
+    connect(m_panel, &SetPanel::heldOnChosen, this, [this](const QDate& day) {
+        m_stored.heldOn = day;
+        emit heldOnChosen(day);
+    });
+}
+
+bool ReviewView::takesDigit(QKeyEvent* e) {
+    if (!hasSet() || e->key() < Qt::Key_1 || e->key() > Qt::Key_9 || e->modifiers() != Qt::NoModifier) return false;
+    chooseRep(e->key() - Qt::Key_1);
+    return true;
 }
 
 void ReviewView::keyPressEvent(QKeyEvent* e) {
@@ -269,38 +359,10 @@ void ReviewView::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Right: m_stage->step(shift ? 10 : 1); break;
         case Qt::Key_Up: chooseRep(presenter().rep() - 1); break;
         case Qt::Key_Down: chooseRep(presenter().rep() + 1); break;
-        case Qt::Key_N: chooseFinding(presenter().finding() + (shift ? -1 : 1)); break;
-        case Qt::Key_M: {
-            const auto list = presenter().readings();
-            for (std::size_t i = 0; i < list.size(); ++i)
-                if (list[i].id == presenter().measure()) {
-                    chooseMeasure(list[(i + (shift ? list.size() - 1 : 1)) % list.size()].id);
-                    break;
-                }
-            break;
-        }
-        case Qt::Key_W: m_card->otherWords(); break;
-        case Qt::Key_C: m_card->showPart(SayCard::Part::Change); break;
-        case Qt::Key_P: m_card->showPart(SayCard::Part::Prepare); break;
-        case Qt::Key_F: m_card->showPart(SayCard::Part::Set); break;
-        case Qt::Key_T: m_panel->toggle(); break;
-        case Qt::Key_V: otherView(); break;
-        case Qt::Key_Q: m_card->showPart(SayCard::Part::Progress); break;
         case Qt::Key_Return:
         case Qt::Key_Enter: showMoment(); break;
-        case Qt::Key_S: nextSpeed(); break;
-        case Qt::Key_L: toggleLoop(); break;
-        case Qt::Key_K: toggleSkeleton(); break;
-        case Qt::Key_X: toggleLeftOut(); break;
-        case Qt::Key_J: {
-            const int next = (m_standards->currentIndex() + 1) % std::max(1, m_standards->count());
-            chooseStandard(m_standards->itemData(next).toString());
-            break;
-        }
         default:
-            if (e->key() >= Qt::Key_1 && e->key() <= Qt::Key_9 && e->modifiers() == Qt::NoModifier)
-                return chooseRep(e->key() - Qt::Key_1);
-            QWidget::keyPressEvent(e);
+            if (!takesDigit(e)) QWidget::keyPressEvent(e);
     }
 }
 

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QDate>
 #include <QWidget>
 #include <memory>
 
@@ -9,28 +10,37 @@
 #include "app/review/say_card.h"
 #include "app/review/set_panel.h"
 #include "app/review/stage.h"
+#include "app/shell/actions.h"
 #include "app/work/set_work.h"
+#include "present/set_document.h"
 
 class QBoxLayout;
 class QComboBox;
 class QLabel;
 class QPushButton;
 class QScrollArea;
-class QUndoStack;
 
 namespace zevo::app {
 
 /// One set: the rep strip, the stage, the card that says what to say, the readings and the curve, all hanging on one
-/// ReviewPresenter. It changes nothing on disk itself: it tells what the coach decided.
+/// document and its ReviewPresenter. What the coach changes goes to the document as an edit; what the document becomes
+/// is shown here.
 class ReviewView : public QWidget {
     Q_OBJECT
   public:
-    ReviewView(QUndoStack* undo, QWidget* parent = nullptr);
+    ReviewView(Actions& actions, QWidget* parent = nullptr);
     void setTheme(const Theme& theme);
     void setLengths(Lengths lengths);
-    void setSet(const LoadedSet& set);
-    bool hasSet() const { return m_set.presenter != nullptr; }
-    const LoadedSet& set() const { return m_set; }
+    void setSet(LoadedSet set, Lengths lengths);
+    /// A further clip of the set shown, before the edit that speaks of it.
+    void addClip(Watchable clip) { m_clips.push_back(std::move(clip)); }
+    void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
+    bool hasSet() const { return m_document != nullptr; }
+    store::SetId id() const { return m_stored.id; }
+    const store::Client& client() const { return m_stored.client; }
+    const QDate& heldOn() const { return m_stored.heldOn; }
+    const Watchable& clip(bool second) const;
+    present::SetDocument& document() const { return *m_document; }
 
     RepStrip* strip() const { return m_strip; }
     Stage* stage() const { return m_stage; }
@@ -40,7 +50,9 @@ class ReviewView : public QWidget {
     SetPanel* panel() const { return m_panel; }
     /// Whether the stage shows the second clip.
     bool showsSecond() const { return m_second; }
-    const ReviewPresenter& presenter() const { return *m_set.presenter; }
+    const present::ReviewPresenter& presenter() const { return *m_presenter; }
+    /// 1–9 choose a repetition; true when that was the key.
+    bool takesDigit(QKeyEvent* e);
 
   public slots:
     void chooseRep(int position);
@@ -58,30 +70,35 @@ class ReviewView : public QWidget {
     void toggleLeftOut();
 
   signals:
-    void standardChosen(const QString& id);
-    void leftOutChanged(int rep, bool out);
-    void movementProposed(const QString& family);  ///< the coach agrees with what it looks like
+    void changed();
+    void refused(const QString& why, const zevo::Error& error);
+    void offerTaken(const QString& offer);  ///< "anew", "stature", "movement:FAMILY"
+    void heldOnChosen(const QDate& day);
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
 
   private:
-    class StandardChange;
-    class LeaveOutChange;
-    void applyStandard(const QString& id);
-    void applyLeftOut(int rep, bool out);
+    void connectActions();
+    void connectPanel();
     void buildTransport(QBoxLayout* into);
+    void takeState();
     void refreshAll();
+    void refreshOffers();
     void refreshRep();
     void refreshOverlay();
     void refreshTransport();
     void openView(bool second);
     void goTo(double timeS, bool second);
-    double repTime(double timeS) const;  ///< of the first clip's clock in the clock of the clip shown
+    void stepMeasure(int by);
+    void nextStandard();
 
+    Actions& m_actions;
     Theme m_theme = lightTheme();
-    LoadedSet m_set;
-    QUndoStack* m_undo;
+    store::StoredSet m_stored;  ///< without what the document holds
+    std::vector<Watchable> m_clips;
+    std::unique_ptr<present::SetDocument> m_document;
+    std::unique_ptr<present::ReviewPresenter> m_presenter;
     bool m_skeleton = false, m_second = false;
     RepStrip* m_strip;
     Stage* m_stage;
@@ -91,7 +108,7 @@ class ReviewView : public QWidget {
     CurvePlot* m_plot;
     QComboBox* m_standards;
     SetPanel* m_panel;
-    QLabel *m_clock, *m_notes, *m_looks;
+    QLabel *m_clock, *m_notes, *m_offers;
     QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
 };
 

@@ -2,13 +2,16 @@
 
 #include <QFrame>
 
-#include "app/review/review_presenter.h"
+#include "present/review_presenter.h"
 #include "app/theme/theme.h"
 
 class QLabel;
 class QPushButton;
 
 namespace zevo::app {
+
+using present::Lengths;
+using present::ReviewPresenter;
 
 /// What to say now: one finding, one sentence big, then why, then what to change and prepare, one at a time.
 class SayCard : public QFrame {

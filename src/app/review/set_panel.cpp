@@ -3,6 +3,7 @@
 #include <QBoxLayout>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDateEdit>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
 #include <QGridLayout>
@@ -12,7 +13,7 @@
 #include <QPainter>
 #include <QPushButton>
 
-#include "analysis/data_files.h"
+#include "present/words.h"
 
 namespace zevo::app {
 namespace {
@@ -59,8 +60,6 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     setObjectName("setPanel");
     setAccessibleName("About this set");
     setFocusPolicy(Qt::StrongFocus);
-    for (const auto& id : analysis::movementIds())
-        if (auto m = analysis::loadMovement(id); m) m_movements.push_back(std::move(*m));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(22, 16, 22, 16);
     column->setSpacing(8);
@@ -73,8 +72,6 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     m_movement = new QComboBox(this);
     m_movement->setObjectName("setMovement");
     m_movement->setAccessibleName("Movement");
-    for (const auto& m : m_movements)
-        m_movement->addItem(QString::fromStdString(m.title), QString::fromStdString(m.id));
     m_variation = new QComboBox(this);
     m_variation->setObjectName("setVariation");
     m_variation->setAccessibleName("Variation");
@@ -86,6 +83,12 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     form->addRow("Load", m_load);
     form->addRow("Heel wedge", m_wedge);
     form->addRow("Ankle bend", m_ankle);
+    m_day = new QDateEdit(this);
+    m_day->setObjectName("setDay");
+    m_day->setAccessibleName("Filmed on");
+    m_day->setCalendarPopup(true);
+    m_day->setKeyboardTracking(false);
+    form->addRow("Filmed on", m_day);
     m_tempo = new QLineEdit(this);
     m_tempo->setObjectName("setTempo");
     m_tempo->setAccessibleName("Tempo asked for: seconds down, pause, up");
@@ -113,8 +116,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     auto* flags = new QGridLayout;
     int at = 0;
     for (const auto& f : redFlags()) {
-        auto* box = new QCheckBox(f.title, this);
-        box->setObjectName(QString("flag-") + f.id);
+        auto* box = new QCheckBox(present::redFlagTitle(f), this);
+        box->setObjectName("flag-" + QString::fromStdString(f));
         flags->addWidget(box, at / 3, at % 3);
         m_flags.push_back(box);
         ++at;
@@ -155,6 +158,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     school->addWidget(button("exportStandard", "Export this one…", "Write the chosen standard to a file",
                              [this] { emit exportWanted(); }));
     school->addStretch();
+    school->addWidget(button("deleteSet", "Delete this set…", "Delete this set; undo brings it back until Zevo is closed",
+                             [this] { emit deleteWanted(); }));
     auto* close = button("closePanel", "Close", "Close this page (Esc or T)", [this] { toggle(); });
     close->setProperty("kind", "main");
     school->addWidget(close);
@@ -168,6 +173,9 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     for (QComboBox* b : {m_variation, m_before, m_after}) connect(b, &QComboBox::activated, this, &SetPanel::choose);
     for (QDoubleSpinBox* b : {m_load, m_wedge, m_ankle})
         connect(b, &QDoubleSpinBox::valueChanged, this, &SetPanel::choose);
+    connect(m_day, &QDateEdit::dateChanged, this, [this](const QDate& day) {
+        if (!m_filling) emit heldOnChosen(day);
+    });
     connect(m_tempo, &QLineEdit::editingFinished, this, &SetPanel::readTempo);
     connect(m_sharp, &QCheckBox::toggled, this, &SetPanel::choose);
     for (QCheckBox* b : m_flags) connect(b, &QCheckBox::toggled, this, &SetPanel::choose);
@@ -182,6 +190,14 @@ void SetPanel::setTheme(const Theme& theme) {
     update();
 }
 
+void SetPanel::fillMovements(const std::vector<Movement>& movements) {
+    if (m_movements.size() == movements.size()) return;
+    m_movements = movements;
+    m_movement->clear();
+    for (const auto& m : m_movements)
+        m_movement->addItem(QString::fromStdString(m.title), QString::fromStdString(m.id));
+}
+
 void SetPanel::fillVariations() {
     m_variation->clear();
     m_variation->addItem("Plain", "");
@@ -193,27 +209,32 @@ void SetPanel::fillVariations() {
     m_setUp->setText(checks.join(' '));
 }
 
-void SetPanel::setSet(const LoadedSet& set) {
+void SetPanel::setSet(const present::SetDocument& document, const present::ReviewPresenter& presenter, double frameS,
+                      const QDate& heldOn) {
     m_filling = true;
-    m_context = set.context;
-    m_movement->setCurrentIndex(m_movement->findData(QString::fromStdString(m_context.movement.id)));
+    const SetState& state = document.state();
+    m_facts = state.edited.facts;
+    m_frameS = frameS;
+    m_day->setDate(heldOn);
+    m_day->setMaximumDate(QDate::currentDate());
+    fillMovements(document.catalogue().movements);
+    m_movement->setCurrentIndex(m_movement->findData(QString::fromStdString(m_facts.movement)));
     fillVariations();
-    m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_context.variation))));
-    m_load->setValue(100 * m_context.loadShare);
-    m_wedge->setValue(m_context.wedgeDeg);
-    m_ankle->setValue(m_context.ankleLimitDeg.value_or(0));
-    m_tempo->setText(m_context.tempo ? QString::fromStdString(tempoText(*m_context.tempo)) : QString());
+    m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_facts.variation))));
+    m_load->setValue(100 * m_facts.loadShare);
+    m_wedge->setValue(m_facts.wedgeDeg);
+    m_ankle->setValue(m_facts.ankleLimitDeg.value_or(0));
+    m_tempo->setText(m_facts.tempo ? present::tempoWords(*m_facts.tempo) : QString());
     m_tempoSaid->hide();
-    const PainCheck& pain = m_context.pain;
+    const PainCheck& pain = m_facts.pain;
     m_before->setCurrentIndex(pain.before ? *pain.before + 1 : 0);
     m_after->setCurrentIndex(pain.after ? *pain.after + 1 : 0);
     m_sharp->setChecked(pain.sharp);
     for (std::size_t i = 0; i < m_flags.size(); ++i)
-        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i].id) !=
+        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i]) !=
                                pain.redFlags.end());
-    m_hasSecond = set.second.has_value();
-    const auto& joined = set.presenter->result().second;
-    m_frameS = set.secondTimesS.size() > 1 ? set.secondTimesS[1] - set.secondTimesS[0] : 1.0 / 30;
+    m_hasSecond = state.edited.second.has_value();
+    const auto& joined = presenter.result().second;
     if (!m_hasSecond)
         m_second->setText(
             "One view. A second clip of the same set from the front (or the side) adds knees, stance and "
@@ -222,8 +243,8 @@ void SetPanel::setSet(const LoadedSet& set) {
         m_second->setText("The second clip does not fit this movement and is left out.");
     else if (joined->together)
         m_second->setText(QString("Second clip from the %1, %2; lined up by the movement, agreement %3.")
-                              .arg(QString::fromStdString(viewName(joined->view)), lagText(joined->lagS()))
-                              .arg(joined->alignment.agreement, 0, 'f', 3));
+                              .arg(QString::fromStdString(viewName(joined->view)), present::lagText(joined->lagS()),
+                                   present::figures(joined->alignment.agreement, 3)));
     else
         m_second->setText(
             QString("Second clip from the %1, filmed at another moment: its reps are judged by themselves.")
@@ -233,8 +254,8 @@ void SetPanel::setSet(const LoadedSet& set) {
     m_remove->setVisible(m_hasSecond);
     m_earlier->setVisible(together);
     m_later->setVisible(together);
-    m_apart->setChecked(m_hasSecond && !set.second->together);
-    const Standard& standard = set.presenter->standard();
+    m_apart->setChecked(m_hasSecond && !state.edited.second->together);
+    const Standard& standard = presenter.standard();
     m_standard->setText(QString("%1. %2 %3")
                             .arg(QString::fromStdString(standard.title), QString::fromStdString(standard.reason),
                                  QString::fromStdString(standard.differs)));
@@ -243,32 +264,31 @@ void SetPanel::setSet(const LoadedSet& set) {
 
 void SetPanel::choose() {
     if (m_filling) return;
-    SetContext next = m_context;
-    const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
-    next.movement = m_movements[at];
+    SetFacts next = m_facts;
+    next.movement = m_movement->currentData().toString().toStdString();
     next.variation = m_variation->currentData().toString().toStdString();
     next.loadShare = m_load->value() / 100;
     next.wedgeDeg = m_wedge->value();
     next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
     next.pain = {painIn(m_before), painIn(m_after), m_sharp->isChecked(), {}};
     for (std::size_t i = 0; i < m_flags.size(); ++i)
-        if (m_flags[i]->isChecked()) next.pain.redFlags.emplace_back(redFlags()[i].id);
-    emit contextChosen(next);
+        if (m_flags[i]->isChecked()) next.pain.redFlags.push_back(redFlags()[i]);
+    emit factsChosen(next);
 }
 
 /// What cannot be read stays in the field, with the reason under it, and changes nothing.
 void SetPanel::readTempo() {
     const QString text = m_tempo->text().trimmed();
-    if (text.isEmpty() ? !m_context.tempo : m_context.tempo && text.toStdString() == tempoText(*m_context.tempo))
+    if (text.isEmpty() ? !m_facts.tempo : m_facts.tempo && text == present::tempoWords(*m_facts.tempo))
         return m_tempoSaid->hide();
     std::optional<Tempo> tempo;
     if (!text.isEmpty()) {
         const auto read = parseTempo(text.toStdString());
         m_tempoSaid->setVisible(!read);
-        if (!read) return m_tempoSaid->setText(QString::fromStdString(read.error().message));
+        if (!read) return m_tempoSaid->setText(present::sentence(read.error()));
         tempo = *read;
     }
-    m_context.tempo = tempo;
+    m_facts.tempo = tempo;
     choose();
 }
 

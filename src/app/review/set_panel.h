@@ -1,13 +1,16 @@
 #pragma once
 
+#include <QDate>
 #include <QFrame>
 #include <vector>
 
 #include "app/theme/theme.h"
-#include "app/work/set_work.h"
+#include "present/review_presenter.h"
+#include "present/set_document.h"
 
 class QCheckBox;
 class QComboBox;
+class QDateEdit;
 class QDoubleSpinBox;
 class QLabel;
 class QLineEdit;
@@ -22,12 +25,16 @@ class SetPanel : public QFrame {
   public:
     explicit SetPanel(QWidget* parent);
     void setTheme(const Theme& theme);
-    void setSet(const LoadedSet& set);
+    /// `frameS`: time between two frames of the second clip.
+    void setSet(const present::SetDocument& document, const present::ReviewPresenter& presenter, double frameS,
+                const QDate& heldOn);
     /// Shows or hides it.
     void toggle();
 
   signals:
-    void contextChosen(const SetContext& context);
+    void factsChosen(const SetFacts& facts);
+    void heldOnChosen(const QDate& day);
+    void deleteWanted();
     void secondWanted(bool together);
     void secondRemoved();
     void nudged(double byS);
@@ -40,15 +47,17 @@ class SetPanel : public QFrame {
     void paintEvent(QPaintEvent*) override;
 
   private:
+    void fillMovements(const std::vector<Movement>& movements);
     void fillVariations();
     void choose();
     void readTempo();
 
     Theme m_theme = lightTheme();
-    SetContext m_context;
+    SetFacts m_facts;
     double m_frameS = 1.0 / 30;
     bool m_filling = false, m_hasSecond = false;
     std::vector<Movement> m_movements;
+    QDateEdit* m_day;
     QComboBox *m_movement, *m_variation, *m_before, *m_after;
     QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
     QLineEdit* m_tempo;

@@ -13,14 +13,14 @@ namespace {
 constexpr double kScrubHeight = 34;
 
 /// A QImage on the fetcher's picture without copying it; the picture lives as long as the image.
-QImage wrap(const analysis::FrameFetcher::Frame& frame) {
-    auto* held = new analysis::FrameFetcher::Frame(frame);
+QImage wrap(const pipeline::FrameFetcher::Frame& frame) {
+    auto* held = new pipeline::FrameFetcher::Frame(frame);
     return {frame->rgb.data(),
             frame->width,
             frame->height,
             frame->width * 3,
             QImage::Format_RGB888,
-            [](void* p) { delete static_cast<analysis::FrameFetcher::Frame*>(p); },
+            [](void* p) { delete static_cast<pipeline::FrameFetcher::Frame*>(p); },
             held};
 }
 
@@ -52,10 +52,21 @@ void Stage::open(const QString& path, std::vector<double> times, QSize size, con
     m_image = {};
     m_scaled = {};
     m_index = m_shown = 0;
+    m_unreadable = false;
     const int opening = ++m_opening;
     if (path.isEmpty() || m_times.empty()) return update();
-    auto deliver = [this, opening](std::size_t index, const analysis::FrameFetcher::Frame& frame) {
-        if (!frame) return;
+    auto deliver = [this, opening](std::size_t index, const pipeline::FrameFetcher::Frame& frame) {
+        if (!frame) {
+            QMetaObject::invokeMethod(
+                this,
+                [this, opening, index] {
+                    if (opening != m_opening || index != m_index) return;
+                    m_unreadable = true;
+                    update();
+                },
+                Qt::QueuedConnection);
+            return;
+        }
         QMetaObject::invokeMethod(
             this,
             [this, opening, index, image = wrap(frame)] {
@@ -63,11 +74,13 @@ void Stage::open(const QString& path, std::vector<double> times, QSize size, con
                 m_image = image;
                 m_scaled = {};
                 m_shown = index;
+                m_unreadable = false;
                 update();
+                emit shown();
             },
             Qt::QueuedConnection);
     };
-    auto fetcher = analysis::FrameFetcher::open(path.toStdString(), m_times, deliver);
+    auto fetcher = pipeline::FrameFetcher::open(path.toStdString(), m_times, deliver);
     if (fetcher)
         m_fetcher = std::move(*fetcher);
     else
@@ -133,19 +146,19 @@ void Stage::tick() {
     if (index != m_index) showFrame(index);
 }
 
-void Stage::setOverlay(const Overlay& overlay, const QString& label) {
+void Stage::setOverlay(const present::Overlay& overlay, const QString& label) {
     m_overlay = overlay;
     m_label = label;
     update();
 }
 
-void Stage::setSkeleton(const Overlay& skeleton, bool on) {
+void Stage::setSkeleton(const present::Overlay& skeleton, bool on) {
     m_skeleton = skeleton;
     m_showSkeleton = on;
     update();
 }
 
-void Stage::setSpans(std::vector<std::pair<double, double>> spans, int current) {
+void Stage::setSpans(std::vector<present::ReviewPresenter::RepSpan> spans, int current) {
     m_spans = std::move(spans);
     m_currentSpan = current;
     update();
@@ -210,13 +223,13 @@ void Stage::drawScrub(QPainter& p) const {
     p.setFont(textFont(11, true));
     for (std::size_t i = 0; i < m_spans.size(); ++i) {
         const bool current = static_cast<int>(i) == m_currentSpan;
-        const QRectF span(x(m_spans[i].first), bar.center().y() - (current ? 8 : 5),
-                          std::max(3.0, x(m_spans[i].second) - x(m_spans[i].first)), current ? 16 : 10);
+        const QRectF span(x(m_spans[i].startS), bar.center().y() - (current ? 8 : 5),
+                          std::max(3.0, x(m_spans[i].endS) - x(m_spans[i].startS)), current ? 16 : 10);
         p.setPen(Qt::NoPen);
         p.setBrush(current ? m_theme.accent : m_theme.line);
         p.drawRoundedRect(span, 5, 5);
         p.setPen(current ? m_theme.onAccent : m_theme.ink);
-        if (span.width() > 18) p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(i + 1));
+        if (span.width() > 18) p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(m_spans[i].number));
     }
     p.setPen(QPen(m_theme.panel, 5));
     p.drawLine(QPointF(x(timeS()), bar.top() + 3), QPointF(x(timeS()), bar.bottom() - 3));
@@ -242,6 +255,15 @@ void Stage::paintEvent(QPaintEvent*) {
         p.setPen(m_theme.faint);
         p.setFont(textFont(16));
         p.drawText(r.adjusted(40, 20, -40, -20), Qt::AlignCenter | Qt::TextWordWrap, m_message);
+    }
+    if (m_unreadable) {
+        p.setPen(Qt::NoPen);
+        p.setBrush(QColor(0, 0, 0, 150));
+        const QRectF plate = QRectF(r.left(), r.top(), r.width(), 40);
+        p.drawRect(plate);
+        p.setPen(Qt::white);
+        p.setFont(textFont(16, true));
+        p.drawText(plate, Qt::AlignCenter, tr("This picture of the clip cannot be read; the last one that could is shown."));
     }
     // Without the video the lines still stand on an empty stage.
     if (!m_times.empty()) {

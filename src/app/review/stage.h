@@ -7,8 +7,9 @@
 #include <memory>
 #include <vector>
 
-#include "analysis/frame_fetcher.h"
-#include "app/review/overlay.h"
+#include "pipeline/frame_fetcher.h"
+#include "present/overlay.h"
+#include "present/review_presenter.h"
 #include "app/theme/theme.h"
 
 namespace zevo::app {
@@ -29,6 +30,10 @@ class Stage : public QWidget {
     std::size_t frameCount() const { return m_times.size(); }
     bool hasPicture() const { return !m_image.isNull(); }
     std::size_t shownFrame() const { return m_shown; }
+    /// Time of the picture that is seen; of the frame asked for where there is no video.
+    double shownTimeS() const { return m_fetcher && m_shown < m_times.size() ? m_times[m_shown] : timeS(); }
+    /// The frame asked for last could not be read.
+    bool isUnreadable() const { return m_unreadable; }
 
     void goTo(double timeS);
     void step(int frames);
@@ -42,10 +47,10 @@ class Stage : public QWidget {
     bool isLooping() const { return m_looping; }
 
     /// Lines for the frame shown, picture pixels; `label` is drawn beside them, `second` is drawn thin (the skeleton).
-    void setOverlay(const Overlay& overlay, const QString& label);
-    void setSkeleton(const Overlay& skeleton, bool on);
+    void setOverlay(const present::Overlay& overlay, const QString& label);
+    void setSkeleton(const present::Overlay& skeleton, bool on);
     /// Stretches of time drawn on the scrub bar (the reps), and the one that is chosen.
-    void setSpans(std::vector<std::pair<double, double>> spans, int current);
+    void setSpans(std::vector<present::ReviewPresenter::RepSpan> spans, int current);
 
     QSize sizeHint() const override { return {768, 470}; }
     QSize minimumSizeHint() const override { return {320, 220}; }
@@ -53,6 +58,7 @@ class Stage : public QWidget {
 
   signals:
     void moved(double timeS);
+    void shown();  ///< another picture is seen
     void playingChanged(bool on);
 
   protected:
@@ -81,13 +87,14 @@ class Stage : public QWidget {
     double m_playFrom = 0, m_speed = 0.5;
     bool m_looping = true;
     double m_loopFrom = 0, m_loopTo = 0;
-    Overlay m_overlay, m_skeleton;
+    present::Overlay m_overlay, m_skeleton;
     bool m_showSkeleton = false;
     QString m_label;
-    std::vector<std::pair<double, double>> m_spans;
+    std::vector<present::ReviewPresenter::RepSpan> m_spans;
     int m_currentSpan = 0;
-    int m_opening = 0;  ///< counts clips, so that a late frame of the last one is not shown
-    std::unique_ptr<analysis::FrameFetcher> m_fetcher;  // last: its thread ends first
+    int m_opening = 0;
+    bool m_unreadable = false;  ///< counts clips, so that a late frame of the last one is not shown
+    std::unique_ptr<pipeline::FrameFetcher> m_fetcher;  // last: its thread ends first
 };
 
 }  // namespace zevo::app

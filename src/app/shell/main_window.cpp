@@ -2,32 +2,67 @@
 
 #include <QApplication>
 #include <QBoxLayout>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QLabel>
 #include <QLocale>
+#include <QMenu>
 #include <QMimeData>
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QUndoCommand>
 #include <QUndoStack>
 
-#include "analysis/data_files.h"
-#include "core/results/result_json.h"
+#include "catalog/data_files.h"
 
 namespace zevo::app {
+namespace {
+
+using present::sentence;
+
+/// A set taken out of the record, until Zevo is closed.
+class SetDeletion : public QUndoCommand {
+  public:
+    SetDeletion(store::Library* library, HomeView* home, store::SetId id)
+        : m_library(library), m_home(home), m_id(id) {
+        setText(HomeView::tr("deleting a set"));
+    }
+    void undo() override { hide(false); }
+    void redo() override { hide(true); }
+
+  private:
+    void hide(bool hidden) {
+        if (auto done = m_library->hideSet(m_id, hidden); !done) emit m_home->failed(sentence(done.error()));
+        m_home->refresh();
+    }
+    store::Library* m_library;
+    HomeView* m_home;
+    store::SetId m_id;
+};
+
+}  // namespace
+
 MainWindow::MainWindow(store::Library library)
-    : m_library(std::move(library)), m_settings(loadSettings(m_library.folder())), m_undo(new QUndoStack(this)) {
+    : m_library(std::move(library)),
+      m_log(m_library.folder()),
+      m_settings(loadSettings(m_library.folder())),
+      m_actions(this),
+      m_undo(new QUndoStack(this)) {
     setWindowTitle("Zevo");
     resize(1280, 800);
     setAcceptDrops(true);
+    if (auto begun = m_library.beginSitting(); !begun) m_log.write("begin", begun.error());
+    reloadCatalogue();
     auto* page = new QWidget(this);
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(buildHeader());
+    m_strip = new WorkStrip(page);
+    column->addWidget(m_strip);
     m_notice = new QLabel(page);
     m_notice->setObjectName("notice");
     m_notice->setWordWrap(true);
@@ -38,17 +73,25 @@ MainWindow::MainWindow(store::Library library)
     column->addWidget(m_pages, 1);
     setCentralWidget(page);
 
-    m_home = new HomeView(&m_library, m_undo, this);
-    m_busy = new BusyView(this);
-    m_review = new ReviewView(m_undo, this);
-    for (QWidget* w : {static_cast<QWidget*>(m_home), static_cast<QWidget*>(m_busy), static_cast<QWidget*>(m_review)})
-        m_pages->addWidget(w);
+    m_home = new HomeView(&m_library, m_undo, m_catalogue, this);
+    m_review = new ReviewView(m_actions, this);
+    m_pages->addWidget(m_home);
+    m_pages->addWidget(m_review);
     m_keys = new Sheet("Keys", keyRows(), "Every control can also be reached with Tab. Esc closes this page.", page);
     m_stop = new Sheet("Pain and stop rules", stopRows(),
                        "Common practice, no published source. Zevo coaches; it does not diagnose, and follows local "
                        "rules and licensed practice.",
                        page);
+    connectPages();
+    connectActions();
+    applySettings();
+    m_home->refresh();
+    goHome();
+}
 
+MainWindow::~MainWindow() = default;
+
+void MainWindow::connectPages() {
     connect(m_home, &HomeView::openClipWanted, this, &MainWindow::chooseClip);
     connect(m_home, &HomeView::setWanted, this, &MainWindow::openSet);
     connect(m_home, &HomeView::failed, this, &MainWindow::showNotice);
@@ -56,42 +99,64 @@ MainWindow::MainWindow(store::Library library)
         m_settings.model = model;
         saveSettings(m_library.folder(), m_settings);
     });
-    connect(m_busy, &BusyView::cancelWanted, this, [this] { m_runner.cancel(); });
-    connect(m_busy, &BusyView::otherClipWanted, this, &MainWindow::chooseClip);
-    connect(m_busy, &BusyView::backWanted, this, &MainWindow::goHome);
-    connect(&m_runner, &JobRunner::progressed, m_busy, &BusyView::setProgress);
-    connect(m_review, &ReviewView::standardChosen, this, &MainWindow::saveJudgement);
-    connect(m_review, &ReviewView::leftOutChanged, this, &MainWindow::saveLeftOut);
-    connect(m_review, &ReviewView::movementProposed, this, &MainWindow::takeProposal);
-    SetPanel* panel = m_review->panel();
-    connect(panel, &SetPanel::contextChosen, this, &MainWindow::changeContext);
-    connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
-    connect(panel, &SetPanel::secondRemoved, this, [this] { changeSecond([](auto& second) { second.reset(); }); });
-    connect(panel, &SetPanel::nudged, this,
-            [this](double byS) { changeSecond([byS](auto& second) { second->nudgeS += byS; }); });
-    connect(panel, &SetPanel::togetherChosen, this,
-            [this](bool together) { changeSecond([together](auto& second) { second->together = together; }); });
-    connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);
-    connect(panel, &SetPanel::exportWanted, this, &MainWindow::chooseExport);
     connect(m_home, &HomeView::movementChosen, this, [this](const QString& movement, const QString& variation) {
         m_settings.movement = movement;
         m_settings.variation = variation;
         saveSettings(m_library.folder(), m_settings);
     });
-    auto refreshUndo = [this] {
-        m_undoButton->setEnabled(m_undo->canUndo());
-        m_undoButton->setToolTip(m_undo->canUndo() ? "Undo the " + m_undo->undoText() + " (Ctrl+Z)"
-                                                   : "Nothing to undo");
-    };
-    connect(m_undo, &QUndoStack::indexChanged, this, refreshUndo);
-    refreshUndo();
-    applySettings();
-    m_home->refresh();
-    goHome();
+    connect(m_strip, &WorkStrip::stopWanted, this, &MainWindow::stopWork);
+    connect(m_strip, &WorkStrip::otherClipWanted, this, &MainWindow::chooseClip);
+    connect(m_strip, &WorkStrip::readyWanted, this, &MainWindow::showReady);
+    connect(m_strip, &WorkStrip::copyWanted, this, &MainWindow::copyDetails);
+    connect(&m_queue, &JobQueue::changed, this, [this] {
+        m_strip->showJobs(m_queue.jobs());
+        m_actions.get("stopWork")->setEnabled(m_queue.count(JobQueue::Priority::Background) > 0);
+    });
+    connect(m_review, &ReviewView::refused, this, [this](const QString& why, const Error& error) {
+        showNotice(why + " " + tr("Nothing was changed."));
+        m_log.write("change of a set", error);
+        refreshUndo();
+    });
+    connect(m_review, &ReviewView::changed, this, [this] {
+        m_notice->hide();
+        describeSet();
+        refreshUndo();
+    });
+    connect(m_review, &ReviewView::offerTaken, this, &MainWindow::takeOffer);
+    connect(m_review, &ReviewView::heldOnChosen, this, [this](const QDate& day) {
+        if (auto done = m_library.setHeldOn(m_review->id(), day); !done) return showNotice(sentence(done.error()));
+        describeSet();
+    });
+    SetPanel* panel = m_review->panel();
+    connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
+    connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);
+    connect(panel, &SetPanel::exportWanted, this, &MainWindow::chooseExport);
+    connect(panel, &SetPanel::deleteWanted, this, &MainWindow::deleteShownSet);
+    connect(m_undo, &QUndoStack::indexChanged, this, &MainWindow::refreshUndo);
 }
 
-MainWindow::~MainWindow() {
-    m_runner.cancel();
+void MainWindow::connectActions() {
+    m_actions.on("openClip", [this] { chooseClip(); });
+    m_actions.on("showReady", [this] { showReady(); });
+    m_actions.on("home", [this] { goHome(); });
+    m_actions.on("look", [this] { toggleLook(); });
+    m_actions.on("units", [this] { toggleUnits(); });
+    m_actions.on("pain", [this] { m_stop->toggle(); });
+    m_actions.on("keys", [this] { m_keys->toggle(); });
+    m_actions.on("undo", [this] { undo(); });
+    m_actions.on("redo", [this] { redo(); });
+    m_actions.on("stopWork", [this] { stopWork(); });
+    m_actions.on("deleteSet", [this] { deleteShownSet(); });
+    m_actions.on("copyDetails", [this] { copyDetails(); });
+    m_actions.on("quit", [this] { close(); });
+    m_actions.get("stopWork")->setEnabled(false);
+    m_actions.get("showReady")->setEnabled(false);
+    m_actions.bind(m_toHome, "home");
+    m_actions.bind(m_undoButton, "undo");
+    m_actions.bind(m_pain, "pain");
+    m_actions.bind(m_units, "units");
+    m_actions.bind(m_look, "look");
+    m_actions.bind(m_open, "openClip");
 }
 
 QWidget* MainWindow::buildHeader() {
@@ -99,20 +164,17 @@ QWidget* MainWindow::buildHeader() {
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(16, 8, 16, 4);
     row->setSpacing(4);
-    auto button = [&](const char* name, const QString& text, const QString& tip, auto slot) {
+    auto button = [&](const char* name, const QString& text) {
         auto* b = new QPushButton(text, bar);
         b->setObjectName(name);
         b->setProperty("kind", "quiet");
-        b->setToolTip(tip);
-        b->setAccessibleName(tip);
         b->setIconSize({24, 24});
         b->setMinimumHeight(40);
         b->setFocusPolicy(Qt::TabFocus);
-        connect(b, &QPushButton::clicked, this, slot);
         row->addWidget(b);
         return b;
     };
-    m_toHome = button("toHome", "", "Clients and their sets (H)", &MainWindow::goHome);
+    m_toHome = button("toHome", "");
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
     m_title = new QLabel(bar);
@@ -125,13 +187,18 @@ QWidget* MainWindow::buildHeader() {
     words->addWidget(m_title);
     words->addWidget(m_subtitle);
     row->addLayout(words, 1);
-    m_undoButton = button("undo", "", "Undo", [this] { m_undo->undo(); });
-    m_pain = button("pain", "Pain?", "Pain and stop rules (!)", [this] { m_stop->toggle(); });
-    m_units = button("units", "", "Metric or US units (U)", &MainWindow::toggleUnits);
-    m_look = button("look", "", "Light or dark (D)", &MainWindow::toggleLook);
-    m_help = button("keys", "", "All keys (?)", [this] { m_keys->toggle(); });
+    m_undoButton = button("undo", "");
+    m_pain = button("pain", tr("Pain?"));
+    m_units = button("units", "");
+    m_look = button("look", "");
+    m_help = button("keys", "");
+    m_help->setAccessibleName(tr("Help"));
+    m_help->setToolTip(tr("Help: keys, stop rules, details of what went wrong"));
+    auto* help = new QMenu(m_help);
+    for (const char* id : {"keys", "pain", "copyDetails"}) help->addAction(m_actions.get(id));
+    m_help->setMenu(help);
     row->addSpacing(8);
-    m_open = button("openClipTop", "Open clip…", "Measure a video of a set (O)", &MainWindow::chooseClip);
+    m_open = button("openClipTop", tr("Open clip…"));
     m_open->setProperty("kind", "main");
     return bar;
 }
@@ -161,101 +228,214 @@ QWidget* MainWindow::currentView() const {
 }
 
 void MainWindow::goHome() {
-    if (isWorking()) return;
+    ++m_opening;
     m_review->stage()->setPlaying(false);
-    m_undo->clear();
     m_home->refresh();
     m_pages->setCurrentWidget(m_home);
     m_title->setText("Zevo");
-    m_subtitle->setText("Measure, say one thing, watch again");
+    m_subtitle->setText(tr("Measure, say one thing, watch again"));
     m_toHome->setVisible(false);
     m_open->setVisible(false);
+    m_actions.setPage(false);
+    refreshUndo();
     m_home->setFocus();
 }
 
 void MainWindow::chooseClip() {
-    if (isWorking()) return;
-    const QString path = QFileDialog::getOpenFileName(this, "Open clip", {}, kVideos);
+    const QString path = QFileDialog::getOpenFileName(this, tr("Open clip"), {}, kVideos);
     if (!path.isEmpty()) openClip(path);
 }
 
-void MainWindow::openClip(const QString& path) {
-    if (isWorking()) return;
+void MainWindow::openClip(const QString& path, bool show) {
+    m_strip->dismiss();
     // From a set, the next clip belongs to the same client.
-    if (m_pages->currentWidget() == m_review && m_review->hasSet()) m_home->selectClient(m_review->set().client.id);
+    if (currentView() == m_review && m_review->hasSet()) m_home->selectClient(m_review->client().id);
     const auto client = m_home->clientForClip();
     if (!client) return;
-    const bool sameMovement =
-        m_review->hasSet() && m_review->set().context.movement.id == m_settings.movement.toStdString();
-    const QString standard = sameMovement ? QString::fromStdString(m_review->presenter().standard().id) : QString();
-    const ImportRequest request{
-        m_library.folder(), path, m_settings.movement, m_settings.variation, standard, m_settings.model, *client, 0};
-    run("Measuring " + QFileInfo(path).fileName(),
-        [request](const auto& cancel, const auto& progress) { return importClip(request, cancel, progress); });
+    ImportRequest request{m_library.folder(), path, {}, {}, m_settings.model, *client, m_catalogue};
+    request.facts.movement = m_settings.movement.toStdString();
+    if (const Movement* m = m_catalogue->movement(request.facts.movement);
+        m && m->variation(m_settings.variation.toStdString()))
+        request.facts.variation = m_settings.variation.toStdString();
+    // The school in use for this movement goes on being used.
+    if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
+        request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
+    const QString name = QFileInfo(path).fileName();
+    auto outcome = std::make_shared<std::optional<Imported>>();
+    m_queue.add(
+        tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
+        [request, outcome](const auto& cancel, const auto& progress) -> Result<void> {
+            auto imported = importClip(request, cancel, progress);
+            if (!imported) return imported.error();
+            *outcome = *imported;
+            return {};
+        },
+        [this, outcome, name, show](const Result<void>& done) {
+            if (done) return measured(**outcome, show);
+            failed(tr("%1 cannot be judged").arg(name), done.error(), true);
+        });
+}
+
+void MainWindow::measured(const Imported& set, bool show) {
+    m_ready = set.id;
+    m_actions.get("showReady")->setEnabled(true);
+    if (currentView() == m_home) m_home->refresh();
+    if (show && currentView() == m_home) return showReady();
+    const auto client = m_library.client(set.client);
+    const QString name = client && !client->name.isEmpty() ? client->name : tr("The set");
+    m_strip->showReady(tr("%1: %2").arg(name, set.headline));
+}
+
+void MainWindow::showReady() {
+    if (!m_ready) return;
+    m_strip->dismiss();
+    openSet(*m_ready);
+}
+
+void MainWindow::failed(const QString& title, const Error& error, bool clip) {
+    if (wasStopped(error)) return;
+    m_log.write(clip ? "measuring a clip" : "opening a set", error);
+    m_strip->showProblem(title, sentence(error),
+                         clip ? tr("Nothing was changed: your file is as it was, and so is the client's record.")
+                              : tr("Nothing was changed."),
+                         clip);
+}
+
+void MainWindow::stopWork() {
+    // The one the strip speaks of.
+    for (const auto& job : m_queue.jobs())
+        if (job.priority != JobQueue::Priority::Now) return m_queue.stop(job.id);
 }
 
 void MainWindow::openSet(store::SetId id) {
-    run("Opening the set", [folder = m_library.folder(), id](const auto& cancel, const auto& progress) {
-        return app::openSet(folder, id, cancel, progress);
-    });
+    const int opening = ++m_opening;
+    auto loaded = std::make_shared<std::optional<LoadedSet>>();
+    m_queue.add(
+        tr("Opening the set"), JobQueue::Priority::Now,
+        [folder = m_library.folder(), id, catalogue = m_catalogue, loaded](const auto&, const auto&) -> Result<void> {
+            auto set = app::openSet(folder, id, catalogue);
+            if (!set) return set.error();
+            loaded->emplace(std::move(*set));
+            return {};
+        },
+        [this, opening, loaded](const Result<void>& done) {
+            if (!done) return failed(tr("This set cannot be opened"), done.error(), false);
+            // Something else was asked for meanwhile.
+            if (opening == m_opening) showSet(std::move(**loaded));
+        });
 }
 
 void MainWindow::openDemo(const QString& story) {
-    run("Preparing the demo set", [folder = m_library.folder(), story](const auto& cancel, const auto& progress) {
-        return prepareDemo(folder, story, cancel, progress);
-    });
+    const auto demo = pipeline::loadDemo(story.toStdString());
+    if (!demo) return failed(tr("The demo cannot be shown"), demo.error(), false);
+    bool first = true;
+    for (const auto& set : *demo) {
+        auto outcome = std::make_shared<std::optional<Imported>>();
+        m_queue.add(
+            tr("Preparing %1").arg(QString::fromStdString(set.client)),
+            first ? JobQueue::Priority::Normal : JobQueue::Priority::Background,
+            [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](
+                const auto& cancel, const auto& progress) -> Result<void> {
+                auto made = prepareDemoSet(folder, set, catalogue, cancel, progress);
+                if (!made) return made.error();
+                *outcome = *made;
+                return {};
+            },
+            [this, outcome, first, title = QString::fromStdString(set.story)](const Result<void>& done) {
+                if (!done) return failed(title, done.error(), false);
+                if (currentView() == m_home) m_home->refresh();
+                // The coach started the demo to see it; what he has opened meanwhile stays.
+                if (first && currentView() == m_home) openSet((*outcome)->id);
+            });
+        first = false;
+    }
 }
 
-void MainWindow::run(const QString& title, Loader loader) {
-    if (isWorking()) return;
+void MainWindow::showSet(LoadedSet set) {
     m_notice->hide();
-    m_review->stage()->setPlaying(false);
-    m_busy->showWork(title);
-    m_pages->setCurrentWidget(m_busy);
-    m_title->setText("Zevo");
-    m_subtitle->setText(title);
-    m_toHome->hide();
-    m_open->hide();
-    auto outcome = std::make_shared<std::optional<Result<LoadedSet>>>();
-    m_runner.start([outcome, loader = std::move(loader)](
-                       const auto& cancel, const auto& progress) { outcome->emplace(loader(cancel, progress)); },
-                   [this, outcome] {
-                       if (!*outcome) return goHome();
-                       auto& result = **outcome;
-                       if (result) return showSet(*result);
-                       if (result.error().detail == "cancelled") return goHome();
-                       m_toHome->show();
-                       m_busy->showProblem(
-                           "This clip cannot be judged", QString::fromStdString(result.error().message),
-                           "Nothing was changed: your file is as it was, and so is the client's record.");
-                   });
-}
-
-void MainWindow::showSet(const LoadedSet& set) {
-    set.presenter->setLengths(m_settings.lengths);
-    m_review->setSet(set);
+    m_seen = set.stored.seen;
+    m_review->setSet(std::move(set), m_settings.lengths);
+    auto& document = m_review->document();
+    document.setRunner([this](std::function<void()> work, std::function<void()> done) {
+        m_queue.add(
+            tr("Measuring the change"), JobQueue::Priority::Now,
+            [work = std::move(work)](const auto&, const auto&) -> Result<void> {
+                work();
+                return {};
+            },
+            [done = std::move(done)](const Result<void>&) { done(); });
+    });
+    document.setKeeper([this](const present::SetDocument& d) { return keepSet(d); });
     m_pages->setCurrentWidget(m_review);
-    saveJudgement();  // the record follows what is shown, also after another movement or pain was chosen
     m_toHome->show();
     m_open->show();
+    m_actions.setPage(true);
+    describeSet();
+    refreshUndo();
     m_review->setFocus();
 }
 
+Result<void> MainWindow::keepSet(const present::SetDocument& document) {
+    // Only what the edits speak of is kept: a second clip that was taken away leaves nothing behind.
+    std::vector<store::Seen> seen(m_seen.size());
+    const EditedSet& edited = document.state().edited;
+    for (std::size_t i = 0; i < seen.size(); ++i)
+        if (i == 0 || (edited.second && edited.second->observation == static_cast<int>(i))) seen[i] = m_seen[i];
+    return m_library.keepSet(m_review->id(), document.edits(), seen,
+                             outcomeOf(document.state(), document.engine(), m_catalogue));
+}
+
 void MainWindow::describeSet() {
-    const LoadedSet& set = m_review->set();
-    const SetResult& r = set.presenter->result();
-    m_title->setText(set.client.name.isEmpty() ? "(no name)" : set.client.name);
+    if (!m_review->hasSet()) return;
+    const auto& p = m_review->presenter();
+    const SetResult& r = p.result();
+    m_title->setText(m_review->client().name.isEmpty() ? tr("(no name)") : m_review->client().name);
     QString view = QString::fromStdString(viewName(r.view)) + " view";
     if (r.view == ViewKind::Side) view += ", " + QString::fromStdString(sideName(r.near)) + " side to the camera";
     if (r.second) view += " and " + QString::fromStdString(viewName(r.second->view)) + " view";
     m_subtitle->setText(QString("%1 · %2 · %3 · %4 · %5")
-                            .arg(set.presenter->movementTitle(), view,
-                                 QString("%1 %2, %3 s under tension")
-                                     .arg(set.presenter->countedReps())
-                                     .arg(set.presenter->countedReps() == 1 ? "rep" : "reps")
-                                     .arg(set.presenter->tensionS(), 0, 'f', 0),
-                                 statureText(set.client.statureCm, m_settings.lengths),
-                                 QLocale().toString(set.heldOn, "d MMM yyyy")));
+                            .arg(p.movementTitle(), view,
+                                 tr("%1, %2 s under tension").arg(p.countText(), present::figures(p.tensionS(), 0)),
+                                 present::statureText(r.context.context.statureCm, m_settings.lengths),
+                                 QLocale().toString(m_review->heldOn(), "d MMM yyyy")));
+}
+
+void MainWindow::refreshUndo() {
+    const bool review = currentView() == m_review && m_review->hasSet();
+    const bool can = review ? m_review->document().canUndo() : m_undo->canUndo();
+    const QString what = review ? m_review->document().undoText() : m_undo->undoText();
+    QAction* action = m_actions.get("undo");
+    action->setEnabled(can);
+    action->setToolTip(can ? tr("Undo: %1 (Ctrl+Z)").arg(what) : tr("Nothing to undo"));
+    m_actions.get("redo")->setEnabled(review ? m_review->document().canRedo() : m_undo->canRedo());
+}
+
+void MainWindow::undo() {
+    if (currentView() == m_review && m_review->hasSet())
+        m_review->document().undo();
+    else
+        m_undo->undo();
+    refreshUndo();
+}
+
+void MainWindow::redo() {
+    if (currentView() == m_review && m_review->hasSet())
+        m_review->document().redo();
+    else
+        m_undo->redo();
+    refreshUndo();
+}
+
+void MainWindow::deleteShownSet() {
+    if (currentView() != m_review || !m_review->hasSet()) return;
+    const store::SetId id = m_review->id();
+    if (m_ready == id) {
+        m_ready.reset();
+        m_actions.get("showReady")->setEnabled(false);
+    }
+    m_undo->push(new SetDeletion(&m_library, m_home, id));
+    goHome();
+    showNotice(tr("The set was deleted. Undo (Ctrl+Z) brings it back until Zevo is closed; then it is gone for good."));
 }
 
 void MainWindow::showNotice(const QString& text) {
@@ -263,28 +443,15 @@ void MainWindow::showNotice(const QString& text) {
     m_notice->show();
 }
 
-void MainWindow::saveJudgement() {
-    const auto& p = m_review->presenter();
-    describeSet();
-    const auto done =
-        m_library.updateJudgement(m_review->set().id, QString::fromStdString(p.standard().id), p.countedReps(),
-                                  p.headline(), QByteArray::fromStdString(toJson(p.result())));
-    if (!done) showNotice(QString::fromStdString(done.error().message));
-}
-
-void MainWindow::saveLeftOut(int rep, bool out) {
-    const store::SetId id = m_review->set().id;
-    Result<void> done;
-    if (out) {
-        if (auto added = m_library.addCorrection(id, {{}, "leave_out", rep}); !added) done = added.error();
-    } else if (auto stored = m_library.loadSet(id); stored) {
-        for (const auto& c : stored->corrections)
-            if (c.kind == "leave_out" && c.rep == rep && done) done = m_library.removeCorrection(c.id);
-    } else {
-        done = stored.error();
-    }
-    if (!done) showNotice(QString::fromStdString(done.error().message));
-    saveJudgement();
+void MainWindow::copyDetails() {
+    const QString details = QString("Zevo %1, engine %2, library schema %3\n%4")
+                                .arg(QApplication::applicationVersion())
+                                .arg(kEngine)
+                                .arg(store::Library::newestSchema())
+                                .arg(m_log.recent());
+    QApplication::clipboard()->setText(details);
+    showNotice(tr("The details are in the clipboard: error codes and paths, no client names. They stay on this computer "
+                  "unless you pass them on."));
 }
 
 void MainWindow::toggleLook() {
@@ -300,42 +467,25 @@ void MainWindow::toggleUnits() {
 }
 
 void MainWindow::keyPressEvent(QKeyEvent* e) {
-    const bool ctrl = e->modifiers() & Qt::ControlModifier;
-    switch (e->key()) {
-        case Qt::Key_Question:
-        case Qt::Key_F1: m_keys->toggle(); break;
-        case Qt::Key_Exclam: m_stop->toggle(); break;
-        case Qt::Key_O: chooseClip(); break;
-        case Qt::Key_H: goHome(); break;
-        case Qt::Key_D: toggleLook(); break;
-        case Qt::Key_U: toggleUnits(); break;
-        case Qt::Key_Q:
-            if (ctrl) close();
-            break;
-        case Qt::Key_Z:
-            if (ctrl) m_undo->undo();
-            break;
-        case Qt::Key_Y:
-            if (ctrl) m_undo->redo();
-            break;
-        case Qt::Key_Escape:
-            if (isWorking()) m_runner.cancel();
-            break;
-        default: QMainWindow::keyPressEvent(e);
-    }
+    // Digits choose a repetition wherever the focus is, but in text.
+    if (currentView() == m_review && m_review->takesDigit(e)) return;
+    QMainWindow::keyPressEvent(e);
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
-    if (e->mimeData()->hasUrls() && e->mimeData()->urls().front().isLocalFile() && !isWorking())
-        e->acceptProposedAction();
+    if (e->mimeData()->hasUrls() && e->mimeData()->urls().front().isLocalFile()) e->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent* e) {
-    openClip(e->mimeData()->urls().front().toLocalFile());
+    for (const QUrl& url : e->mimeData()->urls())
+        if (url.isLocalFile()) openClip(url.toLocalFile());
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) {
-    m_runner.cancel();
+    m_home->saveNow();
+    m_queue.stopAll();
+    // What was deleted in this sitting goes for good now.
+    if (auto done = m_library.deleteHidden(); !done) m_log.write("closing", done.error());
     e->accept();
 }
 

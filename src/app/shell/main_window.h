@@ -2,15 +2,19 @@
 
 #include <QMainWindow>
 #include <functional>
+#include <memory>
 #include <optional>
+#include <vector>
 
 #include "app/home/home_view.h"
 #include "app/review/review_view.h"
-#include "app/shell/busy_view.h"
+#include "app/shell/actions.h"
 #include "app/shell/sheet.h"
-#include "app/work/job_runner.h"
+#include "app/shell/work_strip.h"
+#include "app/work/job_queue.h"
 #include "app/work/set_work.h"
 #include "app/work/settings.h"
+#include "store/log.h"
 
 class QLabel;
 class QPushButton;
@@ -23,38 +27,49 @@ namespace zevo::app {
 inline constexpr const char* kVideos =
     "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
 
-/// The window: a header, one view at a time, and the work that leads from one to the other.
+/// The window: a header, a quiet strip of what is being measured, and one page at a time, clients or a set. Work goes on
+/// behind the page; the page changes when the coach says so.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
     explicit MainWindow(store::Library library);
     ~MainWindow() override;
 
-    /// Makes the demo library's set if needed and shows it.
+    /// Prepares the demo's sets in the background and shows the first one when it is ready. `story`: another file of
+    /// that form.
     void openDemo(const QString& story = {});
-    /// Measures a clip for the client chosen in the list.
-    void openClip(const QString& path);
+    /// Measures a clip for the client chosen in the list, in the background. `show`: goes to it when it is ready.
+    void openClip(const QString& path, bool show = false);
     void openSet(store::SetId id);
     /// Adds the other view to the set shown.
     void addSecondClip(const QString& path, bool together);
     void importStandard(const QString& path);
     void exportStandard(const QString& path);
     void goHome();
+    /// Goes to the set that was measured last.
+    void showReady();
+    /// Takes the set shown out of the record; undo brings it back until Zevo is closed.
+    void deleteShownSet();
 
     HomeView* home() const { return m_home; }
     ReviewView* review() const { return m_review; }
-    BusyView* busy() const { return m_busy; }
+    WorkStrip* strip() const { return m_strip; }
     Sheet* keysSheet() const { return m_keys; }
     Sheet* stopSheet() const { return m_stop; }
     QWidget* currentView() const;
-    bool isWorking() const { return m_runner.isRunning(); }
+    Actions& actions() { return m_actions; }
+    /// Whether anything is being opened or measured.
+    bool isWorking() const { return !m_queue.isIdle(); }
+    JobQueue& queue() { return m_queue; }
     const Settings& settings() const { return m_settings; }
     QString libraryFolder() const { return m_library.folder(); }
+    const store::Log& log() const { return m_log; }
 
   public slots:
     void chooseClip();
     void toggleLook();
     void toggleUnits();
+    void copyDetails();
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
@@ -64,37 +79,43 @@ class MainWindow : public QMainWindow {
     void resizeEvent(QResizeEvent*) override;
 
   private:
-    class ContextChange;
-    class SecondChange;
-    void applySecond(const std::optional<store::SecondClip>& second);
-    void changeContext(const SetContext& context);  ///< with undo
-    void applyContext(const SetContext& context);
-    void takeProposal(const QString& family);
+    void connectPages();
+    void connectActions();
+    QWidget* buildHeader();
+    void showSet(LoadedSet set);
+    Result<void> keepSet(const present::SetDocument& document);
+    void describeSet();
+    void refreshUndo();
+    void undo();
+    void redo();
+    void measured(const Imported& set, bool show);
+    void failed(const QString& title, const Error& error, bool clip);
+    void showNotice(const QString& text);
+    void reloadCatalogue();
+    void takeOffer(const QString& offer);
     void chooseSecondClip(bool together);
     void chooseStandardFile();
     void chooseExport();
-    void changeSecond(const std::function<void(std::optional<store::SecondClip>&)>& change);
-    using Loader = std::function<Result<LoadedSet>(const std::atomic<bool>&, const analysis::OnProgress&)>;
-    void run(const QString& title, Loader loader);
-    void showSet(const LoadedSet& set);
-    void describeSet();
-    void showNotice(const QString& text);
-    void saveJudgement();
-    void saveLeftOut(int rep, bool out);
     void applySettings();
-    QWidget* buildHeader();
+    void stopWork();
 
     store::Library m_library;
+    store::Log m_log;
     Settings m_settings;
-    JobRunner m_runner;
+    std::shared_ptr<const Catalogue> m_catalogue;
+    Actions m_actions;
     QUndoStack* m_undo;
     QStackedWidget* m_pages;
     HomeView* m_home;
-    BusyView* m_busy;
     ReviewView* m_review;
+    WorkStrip* m_strip;
     Sheet *m_keys, *m_stop;
     QLabel *m_title, *m_subtitle, *m_notice;
     QPushButton *m_toHome, *m_open, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
+    std::vector<store::Seen> m_seen;  ///< of the set shown, one an observation
+    std::optional<store::SetId> m_ready;
+    int m_opening = 0;  ///< number of the set asked for last: an earlier one is not shown any more
+    JobQueue m_queue;   ///< last: its threads end before the rest goes
 };
 
 }  // namespace zevo::app

@@ -6,7 +6,8 @@
 #include <QLabel>
 #include <QPainter>
 
-#include "core/advice/stop_rules.h"
+#include "core/judge/stop_rules.h"
+#include "present/words.h"
 
 namespace zevo::app {
 
@@ -74,36 +75,9 @@ void Sheet::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), m_theme.panel);
 }
 
-Sheet::Rows keyRows() {
-    return {{"↑ ↓ or 1–9", "choose the rep"},
-            {"← →", "one frame back, on; with Shift ten"},
-            {"Space", "play, pause"},
-            {"S", "speed ¼×, ½×, 1×"},
-            {"L", "loop the rep"},
-            {"Enter", "show the moment of the finding"},
-            {"N", "next finding; with Shift the one before"},
-            {"W", "say it in other words"},
-            {"C  P  Q  F", "change, prepare, when clean, over the set"},
-            {"M", "next measure; with Shift the one before"},
-            {"J", "judge by the next standard"},
-            {"K", "all tracked points"},
-            {"V", "the other view of the set"},
-            {"T", "about this set: movement, load, pain, other view"},
-            {"X", "this rep does not count, or counts again"},
-            {"O", "open a clip"},
-            {"H", "clients and their sets"},
-            {"D", "light or dark"},
-            {"U", "metric or US units"},
-            {"!", "pain and stop rules"},
-            {"Ctrl+Z  Ctrl+Y", "undo, redo"},
-            {"Tab", "to the next control"},
-            {"? or F1", "this page"},
-            {"Ctrl+Q", "close Zevo"}};
-}
-
 Sheet::Rows stopRows() {
     QStringList flags;
-    for (const auto& f : redFlags()) flags.append(f.title);
+    for (const auto& f : redFlags()) flags.append(present::redFlagTitle(f));
     return {{"0–2", "Pain score before and after, 0 to 10: go on."},
             {"3–4", "Lighten the load or take the easier version."},
             {"5 and more", "Stop. Also when it rises to 3 or more, or is sharp."},

@@ -29,8 +29,6 @@ class Sheet : public QFrame {
     Theme m_theme = lightTheme();
 };
 
-/// All keys of the window.
-Sheet::Rows keyRows();
 /// When to stop, ask and refer.
 Sheet::Rows stopRows();
 

@@ -3,7 +3,7 @@
 #include <QPainter>
 
 #include "app/theme/theme.h"
-#include "core/findings/findings.h"
+#include "core/judge/findings.h"
 
 namespace zevo::app {
 

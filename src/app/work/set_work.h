@@ -6,59 +6,70 @@
 #include <memory>
 #include <optional>
 
-#include "analysis/analyse_clip.h"
-#include "app/review/review_presenter.h"
-#include "core/result.h"
+#include "core/session/session.h"
+#include "pipeline/analyse_clip.h"
+#include "pipeline/demo_maker.h"
 #include "store/library.h"
 
 namespace zevo::app {
 
-/// What can be done with a set away from the window's thread. Each call opens the library folder itself, because a
-/// database connection belongs to one thread.
+// What can be done with a set away from the window's thread. Each call opens the library folder itself, because a
+// database connection belongs to one thread.
+
+/// A clip to be watched: where it lies, or why it cannot be shown.
+struct Watchable {
+    QString path;     ///< the clip, or the copy that is quick to jump about in; empty when the video is not there
+    QString missing;  ///< why there is no video, in plain words
+    std::vector<double> timesS;
+};
+Watchable watchable(const store::Library& library, const store::Seen& seen);
+
+/// A recorded set, ready to be shown.
 struct LoadedSet {
-    store::SetId id{};
-    store::Client client;
-    store::Clip clip;
-    QDate heldOn;
-    std::vector<store::Correction> corrections;
-    QString viewingPath;  ///< the clip, or the copy that is quick to jump about in; empty when the video is not there
-    QString missing;      ///< why there is no video, in plain words
-    std::vector<double> frameTimesS;
-    /// The other view, where there is one.
-    std::optional<store::SecondClip> second;
-    QString secondPath, secondMissing;
-    std::vector<double> secondTimesS;
-    SetContext context;
-    QStringList refusedStandards;  ///< own files that cannot be used, a sentence each
-    std::shared_ptr<ReviewPresenter> presenter;
+    store::StoredSet stored;
+    SetState state;
+    std::shared_ptr<const Catalogue> catalogue;
+    std::vector<Watchable> clips;  ///< one an observation
 };
 
 struct ImportRequest {
-    QString libraryFolder, clipPath, movement = "squat", variation, standard, model = "full";
+    QString libraryFolder, clipPath;
+    SetFacts facts;       ///< the stature is the client's
+    QString standard;     ///< empty = the movement's default
+    QString model = "full";
     store::ClientId client{};
-    double loadShare = 0;
+    std::shared_ptr<const Catalogue> catalogue;
 };
 
-/// Measures a clip and writes it to the client's record. Errors are sentences for the coach; nothing is kept then.
-Result<LoadedSet> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
-                             const analysis::OnProgress& progress);
+/// What a measured clip has become.
+struct Imported {
+    store::SetId id{};
+    store::ClientId client{};
+    QString headline;
+};
 
-/// Shows a recorded set again: no network runs, the video is only looked for.
-Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, const std::atomic<bool>& cancel,
-                          const analysis::OnProgress& progress);
+/// Measures a clip and writes it to the client's record. Outlines and viewing copy are tried last: when they fail the
+/// set is kept without them. Errors are for the coach; nothing is kept then.
+Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
+                            const pipeline::OnProgress& progress);
 
-/// Measures another view of a recorded set and joins it to the record. Errors leave the set as it was.
-Result<LoadedSet> addSecondClip(const QString& libraryFolder, store::SetId id, const QString& clipPath, bool together,
-                                const QString& model, const std::atomic<bool>& cancel,
-                                const analysis::OnProgress& progress);
+/// Shows a recorded set again: no network runs, the video is only looked for, nothing is written. Values of an older
+/// engine are shown as they are kept.
+Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::shared_ptr<const Catalogue> catalogue);
+
+/// Follows the client in another clip, for a set that is open; nothing is written.
+Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const QString& model,
+                                  const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+
+/// What a set comes to, for lists and progress.
+store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_ptr<const Catalogue>& catalogue);
 
 /// Where the coach's own standards lie.
 QString ownStandards(const QString& libraryFolder);
 
-/// Makes the demo library: the clients, clips and measured sets of the demo's story, or of another file of its form.
-/// Returns the set to show first, or why there is none.
-/// What is already there is left as it is.
-Result<LoadedSet> prepareDemo(const QString& libraryFolder, const QString& story, const std::atomic<bool>& cancel,
-                              const analysis::OnProgress& progress);
+/// One set of the demo's story: its client, clips and measures. Left as it is when it is there already.
+Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::DemoSet& set,
+                                const std::shared_ptr<const Catalogue>& catalogue, const std::atomic<bool>& cancel,
+                                const pipeline::OnProgress& progress);
 
 }  // namespace zevo::app

@@ -1,6 +1,6 @@
 #include "core/advice/advice.h"
 
-#include "core/json_reader.h"
+#include "core/base/json_reader.h"
 
 namespace zevo {
 namespace {

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/result.h"
+#include "core/base/result.h"
 
 namespace zevo {
 
@@ -28,7 +28,7 @@ struct Signs {
     bool oneSide = false;                    ///< only one leg shows it
     std::optional<bool> loaded;              ///< with or without a weight
     std::vector<std::string> with, without;  ///< faults found besides: at least one, none
-    std::vector<std::string> measures;       ///< the finding rests on one of these
+    std::vector<std::string> measures;       ///< the finding rests on one of these (ids)
 };
 
 /// A likely cause of a fault, and what fits it better than the fault's plain advice. Empty lists: the plain one stays.

@@ -10,9 +10,10 @@ std::vector<int> chancesOf(const Finding& f, const SetResult& r) {
     const auto& reps = f.second && r.second && !r.second->together ? r.second->reps : r.reps;
     std::vector<int> out;
     for (const auto& rep : reps) {
-        const bool leftOut = std::find(r.leftOut.begin(), r.leftOut.end(), rep.index) != r.leftOut.end();
+        // Spans are left out on the first view's clock; a second clip filmed apart has none.
+        const bool counts = &reps == &r.reps ? r.counts(rep) : rep.kind != RepKind::Partial;
         const bool works = !f.side || !rep.leg || *rep.leg == *f.side;
-        if (rep.kind != RepKind::Partial && !leftOut && works) out.push_back(rep.index);
+        if (counts && works) out.push_back(rep.index);
     }
     return out;
 }
@@ -34,20 +35,17 @@ struct Matcher {
     const Finding& finding;
     const SetResult& result;
     std::vector<int> chances;
-    std::vector<std::string> said;  // what speaks for the limiter, in words
+    Counsel::Trace trace;  ///< what speaks for the limiter
 
     bool holds(const Signs& s) {
-        said.clear();
-        const std::string reps = repsInWords(finding.reps) + " of " + std::to_string(chances.size());
+        trace = {s.reps, finding.reps, static_cast<int>(chances.size()), {}, {}, false, {}};
         switch (s.reps) {
-            case Signs::Reps::Any: said.push_back("in " + reps); break;
+            case Signs::Reps::Any: break;
             case Signs::Reps::Late:
                 if (!isLate(finding, chances)) return false;
-                said.push_back("only in " + reps);
                 break;
             case Signs::Reps::FromFirst:
                 if (chances.empty() || finding.reps.empty() || finding.reps.front() != chances.front()) return false;
-                said.push_back("from the first rep on");
                 break;
         }
         if (s.oneSide) {
@@ -56,42 +54,24 @@ struct Matcher {
                        f.severity != Severity::Unsure;
             });
             if (!finding.side || both) return false;
-            said.push_back("on the " + sideName(*finding.side) + " side alone");
+            trace.oneSide = finding.side;
         }
         if (s.loaded) {
             const bool loaded = result.context.movement.loadPlace(result.context.variation) != LoadPlace::None;
             if (loaded != *s.loaded) return false;
-            said.emplace_back(loaded ? "under load" : "without load");
+            trace.loaded = loaded;
         }
         if (!s.with.empty()) {
             if (!found(result, s.with)) return false;
-            said.emplace_back("together with other signs");
+            trace.withOthers = true;
         }
         if (!s.without.empty() && found(result, s.without)) return false;
         return s.measures.empty() ||
-               std::find(s.measures.begin(), s.measures.end(), finding.measure) != s.measures.end();
+               std::find(s.measures.begin(), s.measures.end(), finding.measure.name()) != s.measures.end();
     }
 };
 
-std::string joined(const std::vector<std::string>& parts) {
-    std::string out;
-    for (const auto& p : parts) out += (out.empty() ? "" : ", ") + p;
-    return out;
-}
-
 }  // namespace
-
-std::string repsInWords(const std::vector<int>& reps) {
-    std::string out;
-    for (std::size_t i = 0; i < reps.size();) {
-        std::size_t k = i;
-        while (k + 1 < reps.size() && reps[k + 1] == reps[k] + 1) ++k;
-        out += (out.empty() ? "" : ", ") + std::to_string(reps[i]);
-        if (k > i) out += (k > i + 1 ? "–" : ", ") + std::to_string(reps[k]);
-        i = k + 1;
-    }
-    return (reps.size() == 1 ? "rep " : "reps ") + out;
-}
 
 Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book) {
     Counsel c;
@@ -103,7 +83,8 @@ Counsel counselFor(const Finding& finding, const SetResult& result, const Advice
     for (const Limiter& l : plain->second.limiters) {
         if (!matcher.holds(l.signs)) continue;
         c.limiter = l.id;
-        c.trace = joined(matcher.said) + " → " + l.why;
+        c.trace = matcher.trace;
+        c.trace.why = l.why;
         if (!l.say.empty()) c.advice.say = l.say;
         if (!l.change.empty()) c.advice.change = l.change;
         if (!l.prepare.empty()) c.advice.prepare = l.prepare;

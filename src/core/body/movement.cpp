@@ -3,7 +3,7 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
-#include "core/json_reader.h"
+#include "core/base/json_reader.h"
 
 namespace zevo {
 namespace {
@@ -55,6 +55,7 @@ Result<Movement> parseMovement(const std::string& text, const std::string& name)
         m.oneLeg = flagAt(root, "one_leg", "");
         m.steps = flagAt(root, "steps", "");
         m.sideways = flagAt(root, "sideways", "");
+        m.travels = flagAt(root, "travels", "");
         m.phases = textsAt(root, "phases", "");
         if (m.phases.size() != 4) throw Refused{"/phases", "must name the four parts of a repetition"};
         m.measures = textsAt(root, "measures", "");

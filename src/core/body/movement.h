@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "core/result.h"
+#include "core/base/result.h"
 
 namespace zevo {
 
@@ -35,6 +35,7 @@ struct Movement {
     bool oneLeg = false;    ///< one leg works in each repetition, and which one is part of the result
     bool steps = false;     ///< a foot is moved in each repetition, so that the legs may take turns
     bool sideways = false;  ///< the working leg steps to the side, not ahead
+    bool travels = false;   ///< the client gets ahead from repetition to repetition
     /// What the four parts of a repetition are called: at rest, there, at the turning point, back.
     std::vector<std::string> phases{"top", "down", "below", "up"};
     /// Ids of what is read, in the order it is shown; empty: everything Zevo knows.

@@ -1,5 +1,6 @@
 // Frontal measures, from the front or from behind (bridges: from the foot end).
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/measures/reading.h"
@@ -14,6 +15,9 @@ using L = Landmark;
 constexpr double kRatioPm = 0.14, kKneePm = 0.20, kInsidePm = 0.06, kStancePm = 0.07, kToePm = 15.6, kUnevenPm = 5.0,
                  kHipLinePm = 14, kShoulderPm = 3.5, kShiftPm = 0.06, kProjectionPm = 6.5;
 
+/// Readings are means over this much either side.
+constexpr double kAroundS = 0.1;
+
 /// Samples of the lower half of the repetition: there the knees are under load. A leg that reaches out to the side has
 /// its knee inside the ankle until the weight is on it, at the turning point.
 std::pair<std::size_t, std::size_t> lowerHalf(const MeasureInput& in) {
@@ -22,13 +26,13 @@ std::pair<std::size_t, std::size_t> lowerHalf(const MeasureInput& in) {
 }
 
 std::optional<Reading> atBottom(const MeasureInput& in, const std::vector<double>& s, double pm90) {
-    return reading(meanAround(s, in.rep.bottom, 3), pm90, in.rep.bottom);
+    return reading(meanAround(s, in.rep.bottom, in.samples(kAroundS)), pm90, in.rep.bottom);
 }
 
 /// The value around the bottom against that before the rep began.
 std::optional<Reading> changeSinceStart(const MeasureInput& in, const std::vector<double>& s, double pm90) {
-    const std::size_t before = in.rep.start > 6 ? in.rep.start - 3 : in.rep.start;
-    return reading(meanAround(s, in.rep.bottom, 3) - meanAround(s, before, 3), pm90, in.rep.bottom);
+    const std::size_t half = in.samples(kAroundS), before = in.rep.start > 2 * half ? in.rep.start - half : in.rep.start;
+    return reading(meanAround(s, in.rep.bottom, half) - meanAround(s, before, half), pm90, in.rep.bottom);
 }
 
 std::optional<Reading> kneeRatio(const MeasureInput& in) {
@@ -41,9 +45,9 @@ std::optional<Reading> furthestIn(const MeasureInput& in, const std::vector<doub
     const auto [from, to] = lowerHalf(in);
     const auto half = static_cast<std::size_t>(0.1 * in.track.rate);
     std::size_t at = in.rep.bottom;
-    double most = -1e9;
+    double most = std::nan("");
     for (std::size_t i = from; i <= to; ++i)
-        if (const double v = meanAround(s, i, half); v > most) most = v, at = i;
+        if (const double v = meanAround(s, i, half); std::isnan(most) ? std::isfinite(v) : v > most) most = v, at = i;
     return reading(most, pm90, at);
 }
 std::optional<Reading> kneeInsideLeft(const MeasureInput& in) {
@@ -71,9 +75,9 @@ std::optional<Reading> projection(const MeasureInput& in, Side side) {
     constexpr double kShown = 0.85;
     const auto k = static_cast<std::size_t>(side);
     std::size_t at = in.rep.start;
-    while (at < in.rep.bottom && meanAround(in.front->legShown[k], at + 1) >= kShown) ++at;
+    while (at < in.rep.bottom && meanAround(in.front->legShown[k], at + 1, in.samples(kShortS)) >= kShown) ++at;
     if (in.front->legShown[k][at] > 0.97) return std::nullopt;  // hardly bent
-    return reading(meanAround(in.front->projection[k], at), kProjectionPm, at);
+    return reading(meanAround(in.front->projection[k], at, in.samples(kShortS)), kProjectionPm, at);
 }
 std::optional<Reading> projectionLeft(const MeasureInput& in) {
     return projection(in, Side::Left);
@@ -114,10 +118,11 @@ std::optional<Reading> trunkShift(const MeasureInput& in) {
 }
 
 std::optional<Reading> stance(const MeasureInput& in) {
-    return reading(meanAround(in.front->stance, in.rep.start, 3), kStancePm, in.rep.start);
+    return reading(meanAround(in.front->stance, in.rep.start, in.samples(kAroundS)), kStancePm, in.rep.start);
 }
 std::optional<Reading> toeOut(const MeasureInput& in, Side side) {
-    return reading(meanAround(in.front->toeOut[static_cast<std::size_t>(side)], in.rep.start, 3), kToePm, in.rep.start);
+    return reading(meanAround(in.front->toeOut[static_cast<std::size_t>(side)], in.rep.start, in.samples(kAroundS)),
+                   kToePm, in.rep.start);
 }
 std::optional<Reading> toeOutLeft(const MeasureInput& in) {
     return toeOut(in, Side::Left);
@@ -134,64 +139,86 @@ std::optional<Reading> toeOutUneven(const MeasureInput& in) {
 
 }  // namespace
 
+namespace {
+
+/// Left and right of a per-leg course of the front.
+template <std::array<std::vector<double>, 2> FrontSeries::*Pair, std::size_t K>
+std::vector<double> legCourse(const ViewSeries& v, Side) {
+    return ((*v.front).*Pair)[K];
+}
+template <std::vector<double> FrontSeries::*Values>
+std::vector<double> wholeCourse(const ViewSeries& v, Side) {
+    return (*v.front).*Values;
+}
+
+}  // namespace
+
 std::span<const MeasureDef> frontMeasures() {
-    static const std::vector<L> leg{L::LeftKnee, L::LeftAnkle}, foot{L::LeftAnkle, L::LeftToe};
+    using namespace row;
+    using F = FrontSeries;
+    static const auto legOf = [](Role r) {
+        return std::vector<PointRead>{{L::LeftKnee, r}, {L::LeftAnkle, r}};
+    };
+    static const auto toedLegOf = [](Role r) {
+        return std::vector<PointRead>{{L::LeftKnee, r}, {L::LeftAnkle, r}, {L::LeftToe, r}};
+    };
+    static const auto footOf = [](Role r) {
+        return std::vector<PointRead>{{L::LeftAnkle, r}, {L::LeftToe, r}};
+    };
+    static const auto overToe = [](Role r) {
+        return std::vector<SketchPart>{
+            {Draw::LegOverToe, {L::LeftHip, r}, {L::LeftKnee, r}, {L::LeftAnkle, r}, {L::LeftToe, r}}};
+    };
+    static const auto across = [](L left, Draw draw) {
+        return std::vector<SketchPart>{{draw, {left, Role::Left}, {left, Role::Right}}};
+    };
+    static const std::vector<PointRead> bothLegs = both({L::LeftKnee, L::LeftAnkle}),
+                                        bothFeet = both({L::LeftAnkle, L::LeftToe});
     static const std::vector<MeasureDef> all{
         {"knee_ratio", "Knees apart against feet apart", "knee separation ÷ ankle separation", Unit::Share,
-         kFrontal | kFootEndView, Of::Body, leg, kneeRatio},
+         kFrontal | kFootEndView, Of::Body, bothLegs, {nullptr, wholeCourse<&F::kneeSeparation>},
+         across(L::LeftAnkle, Draw::Across) + across(L::LeftKnee, Draw::Across), {0, 2}, kneeRatio},
         {"knee_inside_left", "Left knee inside its ankle", "knee offset from the ankle, share of the shank",
-         Unit::Share, kFrontal, Of::Left, leg, kneeInsideLeft},
+         Unit::Share, kFrontal, Of::Left, legOf(Role::Left), {nullptr, legCourse<&F::kneeInside, 0>},
+         overToe(Role::Left), {-0.4, 0.4}, kneeInsideLeft},
         {"knee_inside_right", "Right knee inside its ankle", "knee offset from the ankle, share of the shank",
-         Unit::Share, kFrontal, Of::Right, leg, kneeInsideRight},
+         Unit::Share, kFrontal, Of::Right, legOf(Role::Right), {nullptr, legCourse<&F::kneeInside, 1>},
+         overToe(Role::Right), {-0.4, 0.4}, kneeInsideRight},
         {"knee_in_left", "Left knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
-         Unit::Share, kFrontal, Of::Left, leg, kneeInLeft},
+         Unit::Share, kFrontal, Of::Left, toedLegOf(Role::Left), {nullptr, legCourse<&F::kneeIn, 0>},
+         overToe(Role::Left), {-0.5, 0.5}, kneeInLeft},
         {"knee_in_right", "Right knee inside its toes", "knee offset from the ankle–toe line, share of the shank",
-         Unit::Share, kFrontal, Of::Right, leg, kneeInRight},
+         Unit::Share, kFrontal, Of::Right, toedLegOf(Role::Right), {nullptr, legCourse<&F::kneeIn, 1>},
+         overToe(Role::Right), {-0.5, 0.5}, kneeInRight},
         {"projection_left", "Left leg bent inwards", "frontal-plane projection angle", Unit::Degrees, kFrontal,
-         Of::Left, leg, projectionLeft},
+         Of::Left, legOf(Role::Left), {nullptr, legCourse<&F::projection, 0>}, overToe(Role::Left),
+         {-40, 40}, projectionLeft},
         {"projection_right", "Right leg bent inwards", "frontal-plane projection angle", Unit::Degrees, kFrontal,
-         Of::Right, leg, projectionRight},
+         Of::Right, legOf(Role::Right), {nullptr, legCourse<&F::projection, 1>}, overToe(Role::Right), {-40, 40},
+         projectionRight},
         {"wobble_left", "Left knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Left,
-         leg, wobbleLeft},
-        {"wobble_right", "Right knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal, Of::Right,
-         leg, wobbleRight},
-        {"hip_tilt",
-         "Hip line",
-         "pelvic obliquity against standing, right side lower +",
-         Unit::Degrees,
-         kFrontal | kFootEndView,
-         Of::Body,
-         {L::LeftHip},
-         hipTilt},
-        {"trunk_shift",
-         "Trunk to one side",
-         "lateral shift of the trunk, share of the stance, right +",
-         Unit::Share,
-         kFrontal,
-         Of::Body,
-         {L::LeftHip, L::LeftShoulder},
-         trunkShift},
-        {"shoulder_tilt",
-         "Shoulder line",
-         "shoulder tilt against standing, right side lower +",
-         Unit::Degrees,
-         kFrontal,
-         Of::Body,
-         {L::LeftShoulder},
-         shoulderTilt},
-        {"stance",
-         "Stance",
-         "ankle distance ÷ shoulder distance",
-         Unit::Share,
-         kFrontal,
-         Of::Body,
-         {L::LeftAnkle},
+         legOf(Role::Left), {"knee_in_left", legCourse<&F::kneeIn, 0>}, overToe(Role::Left), {0, 3}, wobbleLeft},
+        {"wobble_right", "Right knee wobble", "lateral path, root mean square", Unit::Centimetres, kFrontal,
+         Of::Right, legOf(Role::Right), {"knee_in_right", legCourse<&F::kneeIn, 1>}, overToe(Role::Right), {0, 3},
+         wobbleRight},
+        {"hip_tilt", "Hip line", "pelvic obliquity against standing, right side lower +", Unit::Degrees,
+         kFrontal | kFootEndView, Of::Body, both({L::LeftHip}), {nullptr, wholeCourse<&F::hipTilt>},
+         across(L::LeftHip, Draw::Level), {-20, 20}, hipTilt},
+        {"trunk_shift", "Trunk to one side", "lateral shift of the trunk, share of the stance, right +", Unit::Share,
+         kFrontal, Of::Body, both({L::LeftHip, L::LeftShoulder, L::LeftAnkle}),
+         {nullptr, wholeCourse<&F::trunkShift>}, {{Draw::TrunkOverFeet}}, {-0.3, 0.3}, trunkShift},
+        {"shoulder_tilt", "Shoulder line", "shoulder tilt against standing, right side lower +", Unit::Degrees,
+         kFrontal, Of::Body, both({L::LeftShoulder}), {nullptr, wholeCourse<&F::shoulderTilt>},
+         across(L::LeftShoulder, Draw::Level), {-20, 20}, shoulderTilt},
+        {"stance", "Stance", "ankle distance ÷ shoulder distance", Unit::Share, kFrontal, Of::Body,
+         both({L::LeftAnkle}), {nullptr, wholeCourse<&F::stance>}, across(L::LeftAnkle, Draw::Across), {0.3, 2.6},
          stance},
-        {"toe_out_left", "Left foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Left, foot, toeOutLeft},
-        {"toe_out_right", "Right foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Right, foot,
-         toeOutRight},
+        {"toe_out_left", "Left foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Left,
+         footOf(Role::Left), {nullptr, legCourse<&F::toeOut, 0>}, overToe(Role::Left), {-20, 60}, toeOutLeft},
+        {"toe_out_right", "Right foot turned out", "toe-out angle", Unit::Degrees, kFrontal, Of::Right,
+         footOf(Role::Right), {nullptr, legCourse<&F::toeOut, 1>}, overToe(Role::Right), {-20, 60}, toeOutRight},
         {"toe_out_uneven", "Feet turned out unevenly", "toe-out right minus left", Unit::Degrees, kFrontal, Of::Body,
-         foot, toeOutUneven},
+         bothFeet, kBySeparation, overToe(Role::Left) + overToe(Role::Right), {-30, 30}, toeOutUneven},
     };
     return all;
 }

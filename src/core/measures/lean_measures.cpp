@@ -73,7 +73,7 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
     const std::size_t at = footLeaves(in).value_or(in.rep.bottom);
     const auto bottom = thighAngleAtBottom(in);
     if (!bottom) return std::nullopt;
-    return reading(meanAround(in.legSeries().thighAngle, at, 1), bottom->pm90, at);
+    return reading(meanAround(in.legSeries().thighAngle, at, in.samples(1.0 / 30)), bottom->pm90, at);
 }
 
 /// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs. A
@@ -90,31 +90,23 @@ std::optional<Reading> depthPastControl(const MeasureInput& in) {
 }  // namespace
 
 std::span<const MeasureDef> leanMeasures() {
-    static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle};
+    using namespace row;
+    static const std::vector<PointRead> body = near({L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle}),
+                                        thigh = near({L::LeftHip, L::LeftKnee});
+    static const std::vector<SketchPart> trunk{{Draw::FromVertical, kHip, kShoulder}},
+        feet{{Draw::Segment, kKnee, kHip}, {Draw::Rise, kHeel}};
     static const std::vector<MeasureDef> all{
         {"lean_over_needed", "Lean beyond what this build needs", "trunk inclination minus the balanced one",
-         Unit::Degrees, kSideView, Of::Body, body, leanOverNeeded},
+         Unit::Degrees, kSideView, Of::Body, body, kByTrunk, trunk, {-30, 50}, leanOverNeeded},
         {"lean_over_needed_back", "Lean beyond what this build needs, knees behind toes",
          "trunk inclination minus the balanced one with the knee over the toe", Unit::Degrees, kSideView, Of::Body,
-         body, leanOverNeededBack},
+         body, kByTrunk, trunk, {-30, 50}, leanOverNeededBack},
         {"needed_lean", "Lean this build needs", "balanced trunk inclination at this depth", Unit::Degrees, kSideView,
-         Of::Body, body, neededLeanAtBottom},
-        {"usable_depth",
-         "Depth with the feet down",
-         "thigh inclination before heel or toes leave the floor",
-         Unit::Degrees,
-         kSideView,
-         Of::Body,
-         {L::LeftHip, L::LeftKnee},
-         usableDepth},
-        {"depth_past_control",
-         "Deeper than the feet stay down",
-         "thigh inclination past usable depth",
-         Unit::Degrees,
-         kSideView,
-         Of::Body,
-         {L::LeftHip, L::LeftKnee},
-         depthPastControl},
+         Of::Body, body, kByTrunk, trunk, {-20, 80}, neededLeanAtBottom},
+        {"usable_depth", "Depth with the feet down", "thigh inclination before heel or toes leave the floor",
+         Unit::Degrees, kSideView, Of::Body, thigh, kByThigh, feet, {-40, 60}, usableDepth},
+        {"depth_past_control", "Deeper than the feet stay down", "thigh inclination past usable depth", Unit::Degrees,
+         kSideView, Of::Body, thigh, kByThigh, feet, {0, 60}, depthPastControl},
     };
     return all;
 }

@@ -1,15 +1,16 @@
 #pragma once
 
+#include <compare>
 #include <optional>
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/balance/balance.h"
 #include "core/body/movement.h"
-#include "core/measures/front_series.h"
-#include "core/measures/series.h"
 #include "core/reps/reps.h"
+#include "core/series/view_series.h"
 #include "core/track/track.h"
 
 namespace zevo {
@@ -19,24 +20,50 @@ enum class Unit { Degrees, Centimetres, Seconds, Milliseconds, Share, MetresPerS
 /// "deg", "cm", "s", "ms", "share", "m/s2", "m/s": as written in results.
 std::string unitName(Unit unit);
 
-struct Measurement {
-    std::string id;
-    double value = 0;
-    double pm90 = 0;  ///< half width of the 90 % interval, same unit
-    Unit unit = Unit::Degrees;
-    double confidence = 0;  ///< 0…1: were the points it needs seen, in a view where it is valid
-    double atS = 0;         ///< the moment it was read from
-    bool second = false;    ///< read in the second clip of the set; atS is that clip's time
+struct MeasureDef;
+
+/// Which measure: a row of the table, not its name. Made from a name by named(); equal ids are the same row.
+class MeasureId {
+  public:
+    constexpr MeasureId() = default;
+    constexpr explicit MeasureId(const MeasureDef* row) : m_row(row) {}
+    /// No measure for names Zevo does not know.
+    static MeasureId named(std::string_view name);
+
+    explicit operator bool() const { return m_row != nullptr; }
+    const MeasureDef& operator*() const { return *m_row; }
+    const MeasureDef* operator->() const { return m_row; }
+    /// As written in results; empty for no measure.
+    std::string name() const;
+    /// In the table's order, which is the order of display; no measure comes first.
+    friend std::strong_ordering operator<=>(MeasureId a, MeasureId b) {
+        return std::compare_three_way{}(a.m_row, b.m_row);
+    }
+    friend bool operator==(MeasureId, MeasureId) = default;
+
+  private:
+    const MeasureDef* m_row = nullptr;
 };
 
-/// Everything a measure may look at.
+struct Measurement {
+    MeasureId measure;
+    double value = 0;
+    double pm90 = 0;        ///< half width of the 90 % interval, same unit
+    double confidence = 0;  ///< 0…1: were the points it really reads seen, in a view where it is valid
+    double atS = 0;         ///< the moment it was read from
+    bool second = false;    ///< read in the second clip of the set; atS is that clip's time
+
+    bool operator==(const Measurement&) const = default;
+};
+
+/// Everything a measure may look at: one view of a set, one repetition.
 struct MeasureInput {
     const Track& track;
     const Series& series;
     const FrontSeries* front = nullptr;  ///< in front, rear and foot-end views
     const Rep& rep;
     const Rep* next = nullptr;  ///< the repetition after, if any
-    double levelDoubtDeg = 0;   ///< levelDoubt() of the set
+    double levelDoubtDeg = 0;   ///< levelDoubt() of the view
     const Movement& movement;
     const BalanceModel* balance = nullptr;  ///< of this client, where one can be made
 
@@ -46,6 +73,8 @@ struct MeasureInput {
     Landmark otherLeg(Landmark left) const { return ofSide(left, otherSide(legSide())); }
     const LegSeries& legSeries() const { return series.legs[static_cast<std::size_t>(legSide())]; }
     const LegSeries& otherLegSeries() const { return series.legs[static_cast<std::size_t>(otherSide(legSide()))]; }
+    /// Samples in a stretch of time, rounded up: windows are as long at 60 frames a second as at 30.
+    std::size_t samples(double seconds) const;
 };
 
 /// What a reading gives: `value` ± `pm90`, read at `sample` of the track.
@@ -62,24 +91,83 @@ unsigned viewBit(ViewKind view);
 /// Whose a measure is: a fault by it is then that leg's.
 enum class Of { Body, WorkingLeg, Left, Right };
 
-/// One quantity read per repetition.
+/// Which of a pair of points: the one near the camera, of the leg that works (the near one where both do), of the other
+/// leg, both, or a named side.
+enum class Role { Near, Working, Other, Both, Left, Right };
+
+/// A point a measure reads. `landmark`: the left one of the pair, or the nose.
+struct PointRead {
+    Landmark landmark = Landmark::Nose;
+    Role role = Role::Near;
+};
+
+/// The course over time that belongs to a measure. Measures that have none of their own (tempo, order of joints) name
+/// the one that shows them.
+struct CourseDef {
+    const char* measure = nullptr;  ///< whose course it is, an id of the table; null: the measure's own
+    /// One value a sample of the view, in that measure's unit; `leg`: the one the repetition is about.
+    std::vector<double> (*values)(const ViewSeries& view, Side leg) = nullptr;
+};
+
+/// How one thing is drawn on the body (present/overlay.h draws them).
+enum class Draw {
+    Joint,          ///< segments a–b–c with the bend at b
+    FromVertical,   ///< segment a→b against the vertical through a
+    FromEdge,       ///< segment a→b against the band's upper edge, an inclination from level
+    Against,        ///< segment c→d against the direction of a→b
+    Segment,        ///< a–b
+    Apart,          ///< how far b stands ahead of or behind a, level
+    Rise,           ///< a above where it stood at rest
+    ToeTip,         ///< a against a line up from the toe tip
+    OverFoot,       ///< the mass centre over the foot, with the band along it
+    OverShin,       ///< a against the shin b–c
+    Across,         ///< a–b from left to right
+    Level,          ///< a–b against the level
+    LegOverToe,     ///< hip a, knee b, ankle c, toe d with a line up from the toe
+    TrunkOverFeet,  ///< middle of the trunk over the middle of the feet
+    PlumbOf,        ///< a line down from a, with b beside it
+    Path            ///< the way a has just come
+};
+struct SketchPart {
+    Draw draw = Draw::Path;
+    PointRead a{}, b{}, c{}, d{};
+};
+
+/// Range a value is drawn on, in the measure's unit.
+struct Scale {
+    double from = 0, to = 1;
+};
+
+/// One quantity read per repetition: everything there is to know about it, in one place.
 struct MeasureDef {
-    const char* id;
+    const char* id;     ///< as written in results and data
     const char* title;  ///< coach's words
     const char* term;   ///< the field's term
     Unit unit;
     unsigned views;  ///< ViewBits
     Of of;
-    /// Landmarks that must be seen, left ones of the pairs: the leg's side or the near one is taken, for Of::Left and
-    /// Of::Right that side.
-    std::vector<Landmark> needs;
+    std::vector<PointRead> reads;  ///< its confidence is that of these points
+    CourseDef course;
+    std::vector<SketchPart> sketch;
+    Scale scale;
     /// Nothing when it cannot be read (for example no scale).
     std::optional<Reading> (*read)(const MeasureInput& in);
 };
 
 /// Every measure Zevo knows, in display order.
 std::span<const MeasureDef> allMeasures();
-const MeasureDef* findMeasure(const std::string& id);
+
+/// The side a role means in a repetition; of Both the near one (ask `bothSides`).
+Side sideOfRole(Role role, Side near, Side leg);
+/// A landmark of a side; the nose has none.
+Landmark pointOf(Landmark left, Side side);
+
+/// Course of a measure in a view: the measure it belongs to (itself or the stand-in) and the values.
+struct CurveOf {
+    MeasureId measure;
+    std::vector<double> values;
+};
+CurveOf curveOf(MeasureId measure, const ViewSeries& view, Side leg);
 
 /// All measures of one repetition that the movement names, the view allows and the picture gives.
 std::vector<Measurement> measureRep(const MeasureInput& input);

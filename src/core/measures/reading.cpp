@@ -18,7 +18,41 @@ bool isFarLeg(const MeasureInput& in, const SegmentAngle& line) {
     return ofLeg && (id % 2 == 1) != (in.track.near == Side::Left);
 }
 
+/// The course of the leg a repetition is about.
+template <std::vector<double> LegSeries::*Values>
+std::vector<double> ofLeg(const ViewSeries& v, Side leg) {
+    return v.side.legs[static_cast<std::size_t>(leg)].*Values;
+}
+std::vector<double> trunkLean(const ViewSeries& v, Side) {
+    return v.side.trunkLean;
+}
+std::vector<double> separation(const ViewSeries& v, Side) {
+    return v.front->kneeSeparation;
+}
+
 }  // namespace
+
+namespace row {
+
+const CourseDef kKneeCourse{nullptr, ofLeg<&LegSeries::kneeFlexion>};
+const CourseDef kHipCourse{nullptr, ofLeg<&LegSeries::hipFlexion>};
+const CourseDef kThighCourse{nullptr, ofLeg<&LegSeries::thighAngle>};
+const CourseDef kShinCourse{nullptr, ofLeg<&LegSeries::shinAngle>};
+const CourseDef kTrunkCourse{nullptr, trunkLean};
+const CourseDef kHeelCourse{nullptr, [](const ViewSeries& v, Side) { return v.side.heelRise; }};
+const CourseDef kByKnee{"knee_flexion", ofLeg<&LegSeries::kneeFlexion>};
+const CourseDef kByThigh{"thigh_angle", ofLeg<&LegSeries::thighAngle>};
+const CourseDef kByTrunk{"trunk_lean", trunkLean};
+const CourseDef kByDrive{"knee_flexion", ofLeg<&LegSeries::kneeFlexion>};
+const CourseDef kBySeparation{"knee_ratio", separation};
+
+std::vector<PointRead> readBy(Role role, Points points) {
+    std::vector<PointRead> out;
+    for (Landmark id : points) out.push_back({id, role});
+    return out;
+}
+
+}  // namespace row
 
 double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half) {
     const std::size_t a = at > half ? at - half : 0, b = std::min(at + half, s.size() - 1);
@@ -48,7 +82,7 @@ std::optional<Reading> jointAngle(const MeasureInput& in, const std::vector<doub
                                   const SegmentAngle& a, const SegmentAngle& b) {
     const Track& t = in.track;
     const std::size_t at = in.rep.bottom;
-    const double value = meanAround(s, at);
+    const double value = meanAround(s, at, in.samples(kShortS));
     const double doubt = lengthDoubt(t, a, at) + lengthDoubt(t, b, at);
     const double far = isFarLeg(in, a) || isFarLeg(in, b) ? kFarLeg : 1.0;
     return reading(
@@ -63,7 +97,7 @@ std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<doubl
                                  const SegmentAngle& line) {
     const Track& t = in.track;
     const std::size_t at = in.rep.bottom;
-    const double value = meanAround(s, at);
+    const double value = meanAround(s, at, in.samples(kShortS));
     const double far = isFarLeg(in, line) ? kFarLeg : 1.0;
     return reading(value,
                    together({jitterOfLine(t, line, at), kLevelError + in.levelDoubtDeg,

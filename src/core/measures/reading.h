@@ -2,13 +2,17 @@
 
 // What the measures of this folder share; not for use outside it.
 
+#include <initializer_list>
+
 #include "core/measures/error_model.h"
 #include "core/measures/measure.h"
 
 namespace zevo {
 
-/// Mean over a few samples either side.
-double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half = 2);
+/// Half widths of the means that readings are, seconds.
+inline constexpr double kShortS = 2.0 / 30, kLongS = 4.0 / 30;
+/// Mean over so many samples either side.
+double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half);
 std::size_t largestIn(const std::vector<double>& s, std::size_t from, std::size_t to);
 std::size_t smallestIn(const std::vector<double>& s, std::size_t from, std::size_t to);
 
@@ -26,6 +30,37 @@ std::optional<Reading> thighAngleAtBottom(const MeasureInput& in);
 
 /// The top after the repetition: from its end to the start of the next (or one second).
 std::pair<std::size_t, std::size_t> topSpan(const MeasureInput& in);
+
+/// What the rows of the table are written with.
+namespace row {
+
+inline constexpr PointRead kHip{Landmark::LeftHip, Role::Working}, kKnee{Landmark::LeftKnee, Role::Working},
+    kAnkle{Landmark::LeftAnkle, Role::Working}, kToe{Landmark::LeftToe, Role::Working},
+    kHeel{Landmark::LeftHeel, Role::Near}, kShoulder{Landmark::LeftShoulder, Role::Near},
+    kEar{Landmark::LeftEar, Role::Near}, kNose{Landmark::Nose, Role::Near}, kWrist{Landmark::LeftWrist, Role::Near},
+    kNearHip{Landmark::LeftHip, Role::Near}, kOtherHip{Landmark::LeftHip, Role::Other},
+    kOtherKnee{Landmark::LeftKnee, Role::Other}, kOtherAnkle{Landmark::LeftAnkle, Role::Other};
+
+using Points = std::initializer_list<Landmark>;
+std::vector<PointRead> readBy(Role role, Points points);
+inline std::vector<PointRead> near(Points p) { return readBy(Role::Near, p); }
+inline std::vector<PointRead> working(Points p) { return readBy(Role::Working, p); }
+inline std::vector<PointRead> other(Points p) { return readBy(Role::Other, p); }
+inline std::vector<PointRead> both(Points p) { return readBy(Role::Both, p); }
+
+template <typename T>
+std::vector<T> operator+(std::vector<T> a, const std::vector<T>& b) {
+    a.insert(a.end(), b.begin(), b.end());
+    return a;
+}
+
+/// Courses that several measures have.
+extern const CourseDef kKneeCourse, kHipCourse, kThighCourse, kShinCourse, kTrunkCourse, kHeelCourse;
+/// Stand-ins: what shows a measure that has no course of its own. kByDrive: the knee's bend, from the front the knees'
+/// separation.
+extern const CourseDef kByKnee, kByThigh, kByTrunk, kByDrive, kBySeparation;
+
+}  // namespace row
 
 /// The measures of each file, for the registry.
 std::span<const MeasureDef> sagittalMeasures();

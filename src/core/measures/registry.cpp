@@ -12,7 +12,7 @@ using L = Landmark;
 /// Doubt about a leg's length at which nothing is left of the confidence, ÷ 1.2.
 constexpr double kDoubtSpan = 0.15;
 
-const std::vector<MeasureDef>& registry() {
+const std::vector<MeasureDef>& table() {
     static const std::vector<MeasureDef> all = [] {
         std::vector<MeasureDef> list;
         for (const auto& part : {sagittalMeasures(), leanMeasures(), lungeMeasures(), hingeMeasures(), bridgeMeasures(),
@@ -28,31 +28,41 @@ bool named(const Movement& movement, const char* id) {
     return list.empty() || std::find(list.begin(), list.end(), id) != list.end();
 }
 
-Side sideOf(const MeasureDef& def, const MeasureInput& in) {
-    if (def.of == Of::Left) return Side::Left;
-    if (def.of == Of::Right) return Side::Right;
-    return def.of == Of::WorkingLeg ? in.legSide() : in.track.near;
+/// The sides whose points are read: one, or both.
+std::vector<Side> sidesOf(Role role, const MeasureInput& in) {
+    if (role == Role::Both) return {Side::Left, Side::Right};
+    return {sideOfRole(role, in.track.near, in.legSide())};
 }
 
+/// How much the leg's rigid parts that a point belongs to show another length than at rest.
+double doubtAbout(const Track& t, L point, Side side, std::size_t at) {
+    double doubt = 0;
+    if (point == L::LeftKnee || point == L::LeftHip)
+        doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftHip, side), ofSide(L::LeftKnee, side)}, at));
+    if (point == L::LeftKnee || point == L::LeftAnkle)
+        doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftKnee, side), ofSide(L::LeftAnkle, side)}, at));
+    return doubt;
+}
+
+/// From the points the measure really reads: were they seen, is the camera square, do the legs keep their lengths.
 double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
     const Track& t = in.track;
     if (!t.observed[at]) return 0;
-    const Side side = sideOf(def, in);
     double seen = 1, doubt = 0;
-    for (L id : def.needs) seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(ofSide(id, side))][at]);
+    const bool hipOnly =
+        std::all_of(def.reads.begin(), def.reads.end(), [](const PointRead& r) { return r.landmark == L::LeftHip; });
+    for (const PointRead& r : def.reads)
+        for (Side side : sidesOf(r.role, in)) {
+            seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(pointOf(r.landmark, side))][at]);
+            // A leg that steps to the side, towards the camera or away from it, shows short and is none the worse.
+            const bool turnsAway = in.movement.sideways && (def.of == Of::Body || r.role == Role::Other);
+            if (t.view == ViewKind::Side && !hipOnly && !turnsAway)
+                doubt = std::max(doubt, doubtAbout(t, r.landmark, side, at));
+        }
     if (t.view != ViewKind::Side) return std::clamp(seen, 0.0, 1.0);
     // Past about 30° off square a projected sagittal angle is no longer that angle.
     const double square = std::clamp(1.2 - t.offSquareDeg / 50.0, 0.0, 1.0);
-    // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it; unless it
-    // steps to the side, towards the camera or away from it.
-    const bool hipOnly = def.needs.size() == 1 && def.needs.front() == L::LeftHip;
-    if (hipOnly || (in.movement.sideways && def.of == Of::Body)) return std::clamp(seen * square, 0.0, 1.0);
-    for (L id : def.needs) {
-        if (id == L::LeftKnee || id == L::LeftHip)
-            doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftHip, side), ofSide(L::LeftKnee, side)}, at));
-        if (id == L::LeftKnee || id == L::LeftAnkle)
-            doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftKnee, side), ofSide(L::LeftAnkle, side)}, at));
-    }
+    // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it.
     const double rigid = std::clamp(1.2 - doubt / kDoubtSpan, 0.0, 1.0);
     return std::clamp(seen * square * rigid, 0.0, 1.0);
 }
@@ -76,23 +86,56 @@ unsigned viewBit(ViewKind view) {
 }
 
 std::span<const MeasureDef> allMeasures() {
-    return registry();
+    return table();
 }
 
-const MeasureDef* findMeasure(const std::string& id) {
-    for (const auto& m : registry())
-        if (id == m.id) return &m;
-    return nullptr;
+MeasureId MeasureId::named(std::string_view name) {
+    for (const auto& m : table())
+        if (name == m.id) return MeasureId(&m);
+    return {};
+}
+
+std::string MeasureId::name() const {
+    return m_row ? m_row->id : "";
+}
+
+std::size_t MeasureInput::samples(double seconds) const {
+    return static_cast<std::size_t>(std::max(0.0, std::ceil(seconds * track.rate - 1e-6)));
+}
+
+Side sideOfRole(Role role, Side near, Side leg) {
+    switch (role) {
+        case Role::Working: return leg;
+        case Role::Other: return otherSide(leg);
+        case Role::Left: return Side::Left;
+        case Role::Right: return Side::Right;
+        case Role::Near:
+        case Role::Both: break;
+    }
+    return near;
+}
+
+Landmark pointOf(Landmark left, Side side) {
+    return left == L::Nose ? L::Nose : ofSide(left, side);
+}
+
+CurveOf curveOf(MeasureId measure, const ViewSeries& view, Side leg) {
+    // What is read in every view stands on the knees: their bend from the side, their distance from the front.
+    const bool sagittal = (measure->views & kSideView) != 0;
+    if (sagittal && view.front) return {MeasureId::named(row::kBySeparation.measure), row::kBySeparation.values(view, leg)};
+    if (!sagittal && !view.front) return {MeasureId::named(row::kByKnee.measure), row::kByKnee.values(view, leg)};
+    const CourseDef& course = measure->course;
+    return {course.measure ? MeasureId::named(course.measure) : measure, course.values(view, leg)};
 }
 
 std::vector<Measurement> measureRep(const MeasureInput& in) {
     std::vector<Measurement> out;
-    for (const auto& def : registry()) {
+    for (const auto& def : table()) {
         if (!(def.views & viewBit(in.track.view)) || !named(in.movement, def.id)) continue;
         const auto read = def.read(in);
-        if (!read) continue;
+        if (!read || !std::isfinite(read->value) || !std::isfinite(read->pm90)) continue;
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
-        out.push_back({def.id, read->value, read->pm90, def.unit, confidenceOf(def, in, at), in.track.timesS[at]});
+        out.push_back({MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]});
     }
     return out;
 }

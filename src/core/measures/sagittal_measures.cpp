@@ -1,6 +1,7 @@
 // Sagittal measures of every family: angles at the turning point, the feet, balance, head, and the top.
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/measures/reading.h"
 
@@ -49,19 +50,23 @@ std::optional<Reading> liftOfFoot(const MeasureInput& in, const std::vector<doub
     // A foot that steps is off the floor as a whole, and nearer to the camera or further after a step to the side.
     if (in.movement.sideways || (in.movement.steps && !byShoe)) return std::nullopt;
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.15 * in.track.rate));
-    double most = -1e9;
+    std::optional<double> most;
     std::size_t at = in.rep.start;
     for (std::size_t i = in.rep.start; i + hold <= in.rep.end; ++i) {
-        double least = 1e9;
-        for (std::size_t k = i; k <= i + hold; ++k) least = byShoe && !followed[k] ? -1e9 : std::min(least, s[k]);
-        if (least > most) {
+        double least = std::numeric_limits<double>::infinity();
+        bool whole = true;  // a gap in the following leaves the stretch open
+        for (std::size_t k = i; k <= i + hold; ++k) {
+            whole = whole && !(byShoe && !followed[k]) && std::isfinite(s[k]);
+            least = std::min(least, s[k]);
+        }
+        if (whole && (!most || least > *most)) {
             most = least;
             at = i + hold / 2;
         }
     }
-    if (most < -1e8) return std::nullopt;
+    if (!most) return std::nullopt;
     const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
-    return reading(most, together({allowance.still, allowance.deep * std::max(0.0, most)}), at);
+    return reading(*most, together({allowance.still, allowance.deep * std::max(0.0, *most)}), at);
 }
 std::optional<Reading> heelRise(const MeasureInput& in) {
     return liftOfFoot(in, in.series.heelRise, in.series.heelFollowed);
@@ -78,7 +83,7 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
     const std::size_t at = in.rep.bottom;
     // Both ends of the error: where the foot ends (foot_extent.h) and where the knee is (docs/measurements.md).
     const double jitter = 1.645 * t.noisePx[static_cast<std::size_t>(in.leg(L::LeftKnee))] * t.cmPerPixel;
-    if (!in.rep.leg) return reading(meanAround(in.series.kneePastToe, at), together({jitter, 4.0}), at);
+    if (!in.rep.leg) return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)), together({jitter, 4.0}), at);
     const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
     const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
     return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 7.5}), at);
@@ -86,18 +91,19 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
 
 std::optional<Reading> massOverFoot(const MeasureInput& in) {
     // 90th percentile of the errors of both figures; see docs/measurements.md
-    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, 4), 0.18, in.rep.bottom);
+    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)), 0.18, in.rep.bottom);
 }
 
 std::optional<Reading> neckChange(const MeasureInput& in) {
     // Head landmarks against the trunk; see docs/measurements.md
-    return reading(meanAround(in.series.neckChange, in.rep.bottom, 4), 11.0, in.rep.bottom);
+    return reading(meanAround(in.series.neckChange, in.rep.bottom, in.samples(kLongS)), 11.0, in.rep.bottom);
 }
 
 /// Time from one joint having made a quarter of its way to the other: knee before hip is +.
 std::optional<Reading> kneeLead(const MeasureInput& in) {
     auto quarter = [&](const std::vector<double>& s) {
-        const double from = meanAround(s, in.rep.start), to = meanAround(s, in.rep.arrive);
+        const double from = meanAround(s, in.rep.start, in.samples(kShortS)),
+                     to = meanAround(s, in.rep.arrive, in.samples(kShortS));
         const double level = from + 0.25 * (to - from);
         for (std::size_t i = in.rep.start; i < in.rep.arrive; ++i)
             if ((s[i] < level) != (s[i + 1] < level)) {
@@ -118,7 +124,7 @@ std::optional<Reading> kneeLead(const MeasureInput& in) {
 std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& s, double pm90) {
     const auto [from, to] = topSpan(in);
     const std::size_t at = smallestIn(s, from, to);
-    return reading(meanAround(s, at), pm90, at);
+    return reading(meanAround(s, at, in.samples(kShortS)), pm90, at);
 }
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
     return atTop(in, in.legSeries().kneeFlexion,
@@ -135,79 +141,54 @@ std::optional<Reading> topTrunkLean(const MeasureInput& in) {
 }  // namespace
 
 std::span<const MeasureDef> sagittalMeasures() {
-    static const std::vector<L> leg{L::LeftHip, L::LeftKnee, L::LeftAnkle}, trunk{L::LeftHip, L::LeftShoulder};
-    static const std::vector<L> body{L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle, L::LeftHeel, L::LeftToe};
+    using namespace row;
+    static const std::vector<PointRead> leg = working({L::LeftHip, L::LeftKnee, L::LeftAnkle}),
+                                        trunk = near({L::LeftHip, L::LeftShoulder}),
+                                        body = near({L::LeftShoulder, L::LeftHip, L::LeftKnee, L::LeftAnkle,
+                                                     L::LeftHeel, L::LeftToe});
     static const std::vector<MeasureDef> all{
-        {"thigh_angle",
-         "Depth: thigh from level",
-         "thigh inclination at the bottom",
-         Unit::Degrees,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftHip, L::LeftKnee},
-         thighAngleAtBottom},
-        {"knee_flexion", "Knee bend", "knee flexion", Unit::Degrees, kSideView, Of::WorkingLeg, leg,
-         kneeFlexionAtBottom},
-        {"hip_flexion",
-         "Hip bend",
-         "hip flexion",
-         Unit::Degrees,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftShoulder, L::LeftHip, L::LeftKnee},
-         hipFlexionAtBottom},
+        {"thigh_angle", "Depth: thigh from level", "thigh inclination at the bottom", Unit::Degrees, kSideView,
+         Of::WorkingLeg, working({L::LeftHip, L::LeftKnee}), kThighCourse, {{Draw::FromEdge, kKnee, kHip}},
+         {-40, 90}, thighAngleAtBottom},
+        {"knee_flexion", "Knee bend", "knee flexion", Unit::Degrees, kSideView, Of::WorkingLeg, leg, kKneeCourse,
+         {{Draw::Joint, kHip, kKnee, kAnkle}}, {0, 150}, kneeFlexionAtBottom},
+        {"hip_flexion", "Hip bend", "hip flexion", Unit::Degrees, kSideView, Of::WorkingLeg,
+         near({L::LeftShoulder}) + working({L::LeftHip, L::LeftKnee}), kHipCourse,
+         {{Draw::Joint, kShoulder, kHip, kKnee}}, {-30, 160}, hipFlexionAtBottom},
         {"trunk_lean", "Trunk lean", "trunk inclination from vertical", Unit::Degrees, kSideView, Of::Body, trunk,
-         trunkLeanAtBottom},
-        {"shin_angle",
-         "Shin lean",
-         "ankle dorsiflexion, shin from vertical",
-         Unit::Degrees,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftKnee, L::LeftAnkle},
-         shinAngleAtBottom},
-        {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, kSideView, Of::Body,
-         body, leanBeyondShins},
-        {"heel_rise",
-         "Heel off the floor",
-         "heel rise",
-         Unit::Centimetres,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftHeel},
-         heelRise},
-        {"toe_rise",
-         "Toes off the floor",
-         "toe rise",
-         Unit::Centimetres,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftToe},
-         toeRise},
-        {"knee_past_toe",
-         "Knee ahead of toes",
-         "knee travel past the toe tip",
-         Unit::Centimetres,
-         kSideView,
-         Of::WorkingLeg,
-         {L::LeftKnee, L::LeftToe},
+         kTrunkCourse, {{Draw::FromVertical, kHip, kShoulder}}, {-30, 110}, trunkLeanAtBottom},
+        {"shin_angle", "Shin lean", "ankle dorsiflexion, shin from vertical", Unit::Degrees, kSideView,
+         Of::WorkingLeg, working({L::LeftKnee, L::LeftAnkle}), kShinCourse, {{Draw::FromVertical, kAnkle, kKnee}},
+         {-40, 60}, shinAngleAtBottom},
+        {"lean_over_shin", "Lean beyond the shins", "trunk minus shin inclination", Unit::Degrees, kSideView,
+         Of::Body, body, {nullptr, [](const ViewSeries& v, Side) {
+             std::vector<double> out(v.side.trunkLean.size());
+             for (std::size_t i = 0; i < out.size(); ++i) out[i] = v.side.trunkLean[i] - v.side.shinAngle[i];
+             return out;
+         }}, {{Draw::Against, kAnkle, kKnee, kHip, kShoulder}}, {-20, 60}, leanBeyondShins},
+        {"heel_rise", "Heel off the floor", "heel rise", Unit::Centimetres, kSideView, Of::WorkingLeg,
+         working({L::LeftHeel}), kHeelCourse, {{Draw::Rise, kHeel}}, {-1, 8}, heelRise},
+        {"toe_rise", "Toes off the floor", "toe rise", Unit::Centimetres, kSideView, Of::WorkingLeg,
+         working({L::LeftToe}), {nullptr, [](const ViewSeries& v, Side) { return v.side.toeRise; }},
+         {{Draw::Rise, kToe}}, {-1, 8}, toeRise},
+        {"knee_past_toe", "Knee ahead of toes", "knee travel past the toe tip", Unit::Centimetres, kSideView,
+         Of::WorkingLeg, working({L::LeftKnee, L::LeftToe}),
+         {nullptr, [](const ViewSeries& v, Side) { return v.side.kneePastToe; }}, {{Draw::ToeTip, kKnee}}, {-25, 25},
          kneePastToe},
-        {"mass_over_foot", "Balance over the foot", "mass centre, 0 heel … 1 toe tip", Unit::Share, kSideView, Of::Body,
-         body, massOverFoot},
-        {"neck_change",
-         "Head off the trunk line",
-         "neck extension against standing",
-         Unit::Degrees,
-         kSideView,
-         Of::Body,
-         {L::LeftEar, L::LeftShoulder},
-         neckChange},
-        {"knee_lead", "Knees start before hips", "knee onset before hip onset", Unit::Milliseconds, kSideView, Of::Body,
-         body, kneeLead},
-        {"top_knee_flexion", "Knees at the top", "knee flexion standing", Unit::Degrees, kSideView, Of::WorkingLeg, leg,
-         topKneeFlexion},
-        {"top_trunk_lean", "Trunk at the top", "trunk inclination standing", Unit::Degrees, kSideView, Of::Body, trunk,
-         topTrunkLean},
+        {"mass_over_foot", "Balance over the foot", "mass centre, 0 heel … 1 toe tip", Unit::Share, kSideView,
+         Of::Body, body, {nullptr, [](const ViewSeries& v, Side) { return v.side.massOverFoot; }},
+         {{Draw::OverFoot}}, {0, 1}, massOverFoot},
+        {"neck_change", "Head off the trunk line", "neck extension against standing", Unit::Degrees, kSideView,
+         Of::Body, near({L::LeftEar, L::LeftShoulder}),
+         {nullptr, [](const ViewSeries& v, Side) { return v.side.neckChange; }},
+         {{Draw::Segment, kHip, kShoulder}, {Draw::Segment, kEar, kNose}}, {-60, 60}, neckChange},
+        {"knee_lead", "Knees start before hips", "knee onset before hip onset", Unit::Milliseconds, kSideView,
+         Of::Body, body, kByKnee, {{Draw::Joint, kHip, kKnee, kAnkle}, {Draw::Segment, kHip, kShoulder}},
+         {-300, 500}, kneeLead},
+        {"top_knee_flexion", "Knees at the top", "knee flexion standing", Unit::Degrees, kSideView, Of::WorkingLeg,
+         leg, kByKnee, {{Draw::Joint, kHip, kKnee, kAnkle}}, {-15, 60}, topKneeFlexion},
+        {"top_trunk_lean", "Trunk at the top", "trunk inclination standing", Unit::Degrees, kSideView, Of::Body,
+         trunk, kByTrunk, {{Draw::FromVertical, kHip, kShoulder}}, {-30, 30}, topTrunkLean},
     };
     return all;
 }

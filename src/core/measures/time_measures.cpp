@@ -64,34 +64,21 @@ std::optional<Reading> bounce(const MeasureInput& in) {
 }  // namespace
 
 std::span<const MeasureDef> timeMeasures() {
+    using namespace row;
     constexpr unsigned kAny = kSideView | kFrontal | kObliqueView;
+    static const std::vector<PointRead> hip = near({L::LeftHip});
+    static const std::vector<SketchPart> path{{Draw::Path, kNearHip}};
     static const std::vector<MeasureDef> all{
-        {"lowering_s", "Way down", "eccentric time", Unit::Seconds, kAny, Of::Body, {L::LeftHip}, loweringTime},
-        {"pause_s",
-         "Pause at the turn",
-         "pause at the turning point",
-         Unit::Seconds,
-         kAny,
-         Of::Body,
-         {L::LeftHip},
-         pauseTime},
-        {"lifting_s", "Way up", "concentric time", Unit::Seconds, kAny, Of::Body, {L::LeftHip}, liftingTime},
-        {"tension_s",
-         "Working time",
-         "time under tension of the rep",
-         Unit::Seconds,
-         kAny,
-         Of::Body,
-         {L::LeftHip},
-         tensionTime},
-        {"bounce",
-         "Rebound at the bottom",
-         "reversal acceleration",
-         Unit::MetresPerSecond2,
-         kSideView,
-         Of::Body,
-         {L::LeftHip, L::LeftShoulder},
-         bounce},
+        {"lowering_s", "Way down", "eccentric time", Unit::Seconds, kAny, Of::Body, hip, kByDrive, path, {0, 6},
+         loweringTime},
+        {"pause_s", "Pause at the turn", "pause at the turning point", Unit::Seconds, kAny, Of::Body, hip, kByDrive,
+         path, {0, 6}, pauseTime},
+        {"lifting_s", "Way up", "concentric time", Unit::Seconds, kAny, Of::Body, hip, kByDrive, path, {0, 6},
+         liftingTime},
+        {"tension_s", "Working time", "time under tension of the rep", Unit::Seconds, kAny, Of::Body, hip, kByDrive,
+         path, {0, 12}, tensionTime},
+        {"bounce", "Rebound at the bottom", "reversal acceleration", Unit::MetresPerSecond2, kSideView, Of::Body,
+         both({L::LeftHip, L::LeftShoulder}), kByKnee, path, {0, 20}, bounce},
     };
     return all;
 }

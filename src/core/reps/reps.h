@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/measures/series.h"
+#include "core/series/series.h"
 
 namespace zevo {
 

@@ -24,6 +24,7 @@ constexpr double kEyeHeight = 0.936;
 /// Both feet higher than usual by this share of the body: a jump.
 constexpr double kInTheAir = 0.035;
 constexpr float kMinPresence = 0.3F;
+constexpr double kOutlierHalfS = 0.1;  // half of the window a point is compared with
 
 std::size_t index(Landmark id) {
     return static_cast<std::size_t>(id);
@@ -89,7 +90,9 @@ void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes,
     }
     // A point may not jump by more than about a hand's width against its neighbours in time.
     const double floor = 0.008 * personPx;
-    const auto cleanX = dropOutliers(x, 3, 4.0, floor), cleanY = dropOutliers(y, 3, 4.0, floor);
+    // The window is a stretch of time: at 60 frames a second it holds twice the frames.
+    const int half = std::max(2, static_cast<int>(std::ceil(kOutlierHalfS * track.rate - 1e-6)));
+    const auto cleanX = dropOutliers(x, half, 4.0, floor), cleanY = dropOutliers(y, half, 4.0, floor);
     for (std::size_t i = 0; i < x.size(); ++i)
         if (std::isnan(cleanX[i]) || std::isnan(cleanY[i])) x[i] = y[i] = kNaN;
     const auto ux = fillNearest(resample(frameTimes, x, track.timesS, kBridgeableGapS));
@@ -185,13 +188,29 @@ std::size_t Track::sampleAt(double timeS) const {
     return static_cast<std::size_t>(std::clamp(at, 0.0, static_cast<double>(timesS.size() - 1)));
 }
 
-Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context) {
+namespace {
+
+/// Spreads a correction over time: the whole difference at its moment, half of it half way to the end of its reach.
+void movePoint(const MovedPoint& m, Track& track) {
+    auto& points = track.points[index(m.landmark)];
+    if (points.empty()) return;
+    const std::size_t at = track.sampleAt(m.atS);
+    const Vec2 wanted(track.facesRight ? m.x : track.pictureWidth - m.x, track.pictureHeight - m.y);
+    const Vec2 difference = wanted - points[at];
+    const double reach = std::max(m.reachS, 0.5 / track.rate);
+    for (std::size_t i = track.sampleAt(m.atS - reach); i <= track.sampleAt(m.atS + reach); ++i) {
+        const double far = std::min(1.0, std::abs(track.timesS[i] - track.timesS[at]) / reach);
+        points[i] += 0.5 * (1 + std::cos(std::numbers::pi * far)) * difference;
+    }
+}
+
+}  // namespace
+
+Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight) {
     const auto found = std::count_if(frames.begin(), frames.end(), [](const auto& f) { return f.found; });
-    if (frames.size() < 2 || found == 0)
-        return Error{
-            "Nobody was found in this clip. The whole body should be in the picture, in good light, not too far away.",
-            ""};
-    Track track;
+    if (frames.size() < 2 || found == 0) return refusal(NoticeKind::NobodyFound);
+    CleanedPoses out;
+    Track& track = out.track;
     track.pictureWidth = pictureWidth;
     track.pictureHeight = pictureHeight;
     track.trackedShare = static_cast<double>(found) / static_cast<double>(frames.size());
@@ -202,23 +221,29 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
         if (frames[i].found) heights.push_back(personHeight(frames[i]));
         if (i > 0) steps.push_back(frames[i].timeS - frames[i - 1].timeS);
     }
-    const double personPx = quantile(heights, 0.8);
-    if (personPx < kMinPersonShare * std::max(pictureWidth, pictureHeight))
-        return Error{
-            "The client is too small in the picture to be measured. Move the camera closer, so that the body fills at "
-            "least half of the height.",
-            ""};
+    out.personPx = quantile(heights, 0.8);
+    if (out.personPx < kMinPersonShare * std::max(pictureWidth, pictureHeight)) return refusal(NoticeKind::TooSmall);
     if (track.trackedShare < kMinTrackedShare)
-        return Error{"The client was seen in only " +
-                         std::to_string(static_cast<int>(std::lround(100 * track.trackedShare))) +
-                         " % of the clip. Keep the whole body in the picture for the whole set.",
-                     ""};
+        return refusal(NoticeKind::SeenTooLittle, {std::round(100 * track.trackedShare)});
 
-    track.family = context.family;
-    track.drive = context.drive;
     track.rate = std::clamp(1.0 / std::max(1e-3, median(steps)), 15.0, 120.0);
     track.timesS = uniformTimes(frames, track.rate);
     estimateView(frames, track);
+
+    std::vector<double> foundFlag;
+    for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
+    for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
+        track.observed.push_back(!std::isnan(v));
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, out.personPx, track);
+    return out;
+}
+
+Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
+                          std::span<const MovedPoint> moved) {
+    Track track = cleaned.track;
+    for (const MovedPoint& m : moved) movePoint(m, track);
+    track.family = context.family;
+    track.drive = context.drive;
     if (context.view == "side") track.view = ViewKind::Side;
     if (context.view == "front") track.view = ViewKind::Front;
     if (context.view == "rear") track.view = ViewKind::Rear;
@@ -226,14 +251,10 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
     // Who lies and is filmed along the body shows his feet first.
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
+    std::vector<double> frameTimes;
+    for (const auto& f : frames) frameTimes.push_back(f.timeS);
 
-    std::vector<double> foundFlag;
-    for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
-    for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
-        track.observed.push_back(!std::isnan(v));
-    for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, personPx, track);
-
-    const auto standing = findStanding(track, personPx);
+    const auto standing = findStanding(track, cleaned.personPx);
     measureFootLift(frames, standing, track);
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
                    eye = track.nearOf(Landmark::LeftEye);
@@ -243,13 +264,19 @@ Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int picture
     const double shankPx = (track.standingAt(nearKnee) - track.standingAt(nearAnkle)).norm();
     const bool lies = track.family == Family::Bridge;  // then nothing shows the stature but the segments
     const double bodyPx = lies ? shankPx / proportion::kShank : eyeHeightPx / kEyeHeight;
-    undoPerspective(frames, frameTimes, bodyPx, assumedFocalPx(pictureWidth, pictureHeight), track);
+    undoPerspective(frames, frameTimes, bodyPx, assumedFocalPx(track.pictureWidth, track.pictureHeight), track);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
     track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
     const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;
     track.bodyPx = flatBodyPx;
     if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
     return track;
+}
+
+Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context) {
+    const auto cleaned = cleanPoses(frames, pictureWidth, pictureHeight);
+    if (!cleaned) return cleaned.error();
+    return finishTrack(*cleaned, frames, context);
 }
 
 }  // namespace zevo

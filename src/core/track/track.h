@@ -1,13 +1,14 @@
 #pragma once
 
 #include <array>
+#include <span>
 #include <string>
 #include <vector>
 
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
-#include "core/geometry/vectors.h"
-#include "core/result.h"
+#include "core/base/vectors.h"
+#include "core/base/result.h"
 
 namespace zevo {
 
@@ -78,6 +79,30 @@ struct Track {
     Vec2 toPicture(const Vec2& p) const;
     std::size_t sampleAt(double timeS) const;
 };
+
+/// A landmark the coach put where it belongs at one moment. Neighbouring frames follow: the difference is spread over
+/// `reachS` either side, falling off as a raised cosine.
+struct MovedPoint {
+    double atS = 0;
+    Landmark landmark = Landmark::Nose;
+    double x = 0, y = 0;  ///< picture pixels
+    double reachS = 0.3;
+
+    bool operator==(const MovedPoint&) const = default;
+};
+
+/// What cleaning makes of the poses, before anything is known of the movement: it depends on the poses alone.
+struct CleanedPoses {
+    Track track;  ///< clock, points, noise, view as estimated; standing pose, floor and scale are still open
+    double personPx = 0;
+};
+
+/// Uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing, estimated view and facing side. Errors:
+/// nobody found, person too small, too little of the clip tracked.
+Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight);
+/// The rest: points the coach moved, view, standing pose, floor, perspective and scale. `frames`: the same poses.
+Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
+                          std::span<const MovedPoint> moved = {});
 
 /// Cleans the poses of one clip: uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing,
 /// then view, facing side, standing pose, floor and scale.

@@ -1,0 +1,121 @@
+#include "app/shell/actions.h"
+
+#include <QAbstractButton>
+#include <QCoreApplication>
+#include <QKeySequence>
+#include <QStringList>
+
+namespace zevo::app {
+namespace {
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("keys", text);
+}
+
+QList<QKeySequence> keysOf(const KeyRow& row) {
+    QList<QKeySequence> out;
+    for (const QString& key : QString(row.keys).split(' ', Qt::SkipEmptyParts))
+        out.append(QKeySequence::fromString(key, QKeySequence::PortableText));
+    return out;
+}
+
+QString shown(const KeyRow& row) {
+    QStringList out;
+    for (const QString& key : QString(row.keys).split(' ', Qt::SkipEmptyParts))
+        out.append(row.where == Where::Focus ? key : QKeySequence(key).toString(QKeySequence::NativeText));
+    return out.join("  ");
+}
+
+}  // namespace
+
+const std::vector<KeyRow>& keyTable() {
+    static const std::vector<KeyRow> all{
+        {"rep", "↑ ↓", QT_TRANSLATE_NOOP("keys", "choose the rep; 1–9 too"), Where::Focus},
+        {"frame", "← →", QT_TRANSLATE_NOOP("keys", "one frame back, on; with Shift ten"), Where::Focus},
+        {"space", "Space", QT_TRANSLATE_NOOP("keys", "play, pause"), Where::Focus},
+        {"enter", "Enter", QT_TRANSLATE_NOOP("keys", "show the moment of the finding"), Where::Focus},
+        {"speed", "S", QT_TRANSLATE_NOOP("keys", "speed ¼×, ½×, 1×"), Where::Review},
+        {"loop", "L", QT_TRANSLATE_NOOP("keys", "loop the rep"), Where::Review},
+        {"nextFinding", "N", QT_TRANSLATE_NOOP("keys", "next finding; with Shift the one before"), Where::Review},
+        {"previousFinding", "Shift+N", "", Where::Review},
+        {"words", "W", QT_TRANSLATE_NOOP("keys", "say it in other words"), Where::Review},
+        {"change", "C", QT_TRANSLATE_NOOP("keys", "what to change"), Where::Review},
+        {"prepare", "P", QT_TRANSLATE_NOOP("keys", "what to prepare"), Where::Review},
+        {"progress", "Q", QT_TRANSLATE_NOOP("keys", "when it is clean"), Where::Review},
+        {"overSet", "F", QT_TRANSLATE_NOOP("keys", "what happens over the set"), Where::Review},
+        {"nextMeasure", "M", QT_TRANSLATE_NOOP("keys", "next measure; with Shift the one before"), Where::Review},
+        {"previousMeasure", "Shift+M", "", Where::Review},
+        {"nextStandard", "J", QT_TRANSLATE_NOOP("keys", "judge by the next standard"), Where::Review},
+        {"skeleton", "K", QT_TRANSLATE_NOOP("keys", "all tracked points"), Where::Review},
+        {"otherView", "V", QT_TRANSLATE_NOOP("keys", "the other view of the set"), Where::Review},
+        {"aboutSet", "T", QT_TRANSLATE_NOOP("keys", "about this set: movement, load, pain, other view"), Where::Review},
+        {"leaveOut", "X", QT_TRANSLATE_NOOP("keys", "this rep does not count, or counts again"), Where::Review},
+        {"deleteSet", "Shift+Del", QT_TRANSLATE_NOOP("keys", "delete this set"), Where::Review},
+        {"openClip", "O", QT_TRANSLATE_NOOP("keys", "open a clip; it is measured in the background")},
+        {"showReady", "G", QT_TRANSLATE_NOOP("keys", "go to the set that was measured last")},
+        {"home", "H", QT_TRANSLATE_NOOP("keys", "clients and their sets")},
+        {"look", "D", QT_TRANSLATE_NOOP("keys", "light or dark")},
+        {"units", "U", QT_TRANSLATE_NOOP("keys", "metric or US units")},
+        {"pain", "!", QT_TRANSLATE_NOOP("keys", "pain and stop rules")},
+        {"undo", "Ctrl+Z", QT_TRANSLATE_NOOP("keys", "undo")},
+        {"redo", "Ctrl+Y Ctrl+Shift+Z", QT_TRANSLATE_NOOP("keys", "redo")},
+        {"stopWork", "Esc", QT_TRANSLATE_NOOP("keys", "stop measuring; the strip shows what")},
+        {"tab", "Tab", QT_TRANSLATE_NOOP("keys", "to the next control"), Where::Focus},
+        {"keys", "? F1", QT_TRANSLATE_NOOP("keys", "this page")},
+        {"copyDetails", "Ctrl+Shift+C", QT_TRANSLATE_NOOP("keys", "copy the details of what went wrong")},
+        {"quit", "Ctrl+Q", QT_TRANSLATE_NOOP("keys", "close Zevo")}};
+    return all;
+}
+
+Sheet::Rows keyRows() {
+    Sheet::Rows out;
+    for (const KeyRow& row : keyTable())
+        if (*row.text) out.emplace_back(shown(row), tr(row.text));
+    return out;
+}
+
+Actions::Actions(QWidget* window) {
+    for (const KeyRow& row : keyTable()) {
+        if (row.where == Where::Focus) continue;
+        auto* action = new QAction(tr(*row.text ? row.text : row.id), window);
+        action->setObjectName(row.id);
+        action->setShortcuts(keysOf(row));
+        action->setAutoRepeat(QString(row.id).startsWith("next") || QString(row.id).startsWith("previous") ||
+                              QString(row.id) == "undo" || QString(row.id) == "redo");
+        action->setProperty("review", row.where == Where::Review);
+        QString tip = action->text();
+        if (!tip.isEmpty()) tip[0] = tip[0].toUpper();
+        action->setToolTip(QString("%1 (%2)").arg(tip, shown(row)));
+        window->addAction(action);
+        m_all[row.id] = action;
+    }
+}
+
+QAction* Actions::get(const char* id) const {
+    const auto found = m_all.find(id);
+    Q_ASSERT(found != m_all.end());
+    return found->second;
+}
+
+void Actions::on(const char* id, std::function<void()> slot) {
+    QObject::connect(get(id), &QAction::triggered, get(id), std::move(slot));
+}
+
+void Actions::bind(QAbstractButton* button, const char* id) {
+    QAction* action = get(id);
+    auto follow = [button, action] {
+        button->setEnabled(action->isEnabled());
+        button->setToolTip(action->toolTip());
+        button->setAccessibleName(action->toolTip());
+    };
+    QObject::connect(action, &QAction::changed, button, follow);
+    QObject::connect(button, &QAbstractButton::clicked, action, [action] { action->trigger(); });
+    follow();
+}
+
+void Actions::setPage(bool review) {
+    for (const auto& [id, action] : m_all)
+        if (action->property("review").toBool()) action->setEnabled(review);
+}
+
+}  // namespace zevo::app

@@ -1,0 +1,47 @@
+#include "core/base/angles.h"
+
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace zevo {
+namespace {
+
+constexpr double kDegrees = 180.0 / std::numbers::pi;
+
+/// Direction from vertical (y up), forward +.
+double fromVertical(const Vec2& from, const Vec2& to) {
+    const Vec2 d = to - from;
+    if (!(d.squaredNorm() > 1e-18)) return std::numeric_limits<double>::quiet_NaN();
+    return std::atan2(d.x(), d.y()) * kDegrees;
+}
+
+}  // namespace
+
+double wrapDegrees(double degrees) {
+    return degrees - 360.0 * std::floor((degrees + 180.0) / 360.0);
+}
+
+double kneeFlexion(const Vec2& hip, const Vec2& knee, const Vec2& ankle) {
+    return wrapDegrees(fromVertical(ankle, knee) - fromVertical(knee, hip));
+}
+
+double hipFlexion(const Vec2& shoulder, const Vec2& hip, const Vec2& knee) {
+    return wrapDegrees(fromVertical(hip, shoulder) - fromVertical(knee, hip));
+}
+
+double trunkLean(const Vec2& hip, const Vec2& shoulder) {
+    return fromVertical(hip, shoulder);
+}
+
+double shinAngle(const Vec2& ankle, const Vec2& knee) {
+    return fromVertical(ankle, knee);
+}
+
+double thighAngle(const Vec2& knee, const Vec2& hip) {
+    const Vec2 d = hip - knee;
+    if (!(d.squaredNorm() > 1e-18)) return std::numeric_limits<double>::quiet_NaN();
+    return std::atan2(d.y(), std::abs(d.x())) * kDegrees;
+}
+
+}  // namespace zevo

@@ -1,0 +1,174 @@
+#include "core/record/edit_json.h"
+
+#include <array>
+#include <nlohmann/json.hpp>
+
+namespace zevo {
+namespace {
+
+using nlohmann::json;
+
+/// In the order of EditKind. Names stay: records hold them.
+constexpr std::array kKinds{"facts",        "standard",       "left_out",  "second_added", "second_removed", "second_nudged",
+                            "second_apart", "landmark_moved", "trimmed",   "rep_bounds",   "person"};
+static_assert(kKinds.size() == std::variant_size_v<Edit>);
+
+json optional(const auto& v) {
+    return v ? json(*v) : json();
+}
+template <typename T>
+std::optional<T> optionalAt(const json& o, const char* key) {
+    const auto found = o.find(key);
+    return found == o.end() || found->is_null() ? std::nullopt : std::optional<T>(found->get<T>());
+}
+
+json spanJson(const Span& s) {
+    return {{"from_s", s.fromS}, {"to_s", s.toS}};
+}
+Span spanFrom(const json& o) {
+    return {o.at("from_s").get<double>(), o.at("to_s").get<double>()};
+}
+
+json payload(const FactsSet& e) {
+    const SetFacts& f = e.facts;
+    return {{"movement", f.movement},
+            {"variation", f.variation},
+            {"view", f.view},
+            {"stature_cm", f.statureCm},
+            {"load_share", f.loadShare},
+            {"wedge_deg", f.wedgeDeg},
+            {"ankle_limit_deg", optional(f.ankleLimitDeg)},
+            {"tempo", f.tempo ? json(tempoText(*f.tempo)) : json()},
+            {"pain_before", optional(f.pain.before)},
+            {"pain_after", optional(f.pain.after)},
+            {"pain_sharp", f.pain.sharp},
+            {"red_flags", f.pain.redFlags}};
+}
+json payload(const StandardChosen& e) {
+    return {{"id", e.id}};
+}
+json payload(const SpanLeftOut& e) {
+    json o = spanJson(e.span);
+    o["out"] = e.out;
+    return o;
+}
+json payload(const SecondAdded& e) {
+    return {{"observation", e.observation}, {"together", e.together}};
+}
+json payload(const SecondRemoved&) {
+    return json::object();
+}
+json payload(const SecondNudged& e) {
+    return {{"nudge_s", e.nudgeS}};
+}
+json payload(const SecondApart& e) {
+    return {{"together", e.together}};
+}
+json payload(const LandmarkMoved& e) {
+    return {{"second", e.second}, {"at_s", e.point.atS}, {"landmark", static_cast<int>(e.point.landmark)},
+            {"x", e.point.x},     {"y", e.point.y},      {"reach_s", e.point.reachS}};
+}
+json payload(const Trimmed& e) {
+    json o = spanJson(e.span);
+    o["second"] = e.second;
+    return o;
+}
+json payload(const RepetitionSet& e) {
+    return {{"second", e.second}, {"from_s", e.bounds.fromS}, {"to_s", e.bounds.toS}};
+}
+json payload(const PersonChosen& e) {
+    return {{"second", e.second}, {"at_s", e.atS}, {"x", e.x}, {"y", e.y}};
+}
+
+SetFacts factsFrom(const json& o) {
+    SetFacts f;
+    f.movement = o.at("movement").get<std::string>();
+    f.variation = o.value("variation", "");
+    f.view = o.value("view", "auto");
+    f.statureCm = o.value("stature_cm", 0.0);
+    f.loadShare = o.value("load_share", 0.0);
+    f.wedgeDeg = o.value("wedge_deg", 0.0);
+    f.ankleLimitDeg = optionalAt<double>(o, "ankle_limit_deg");
+    if (const auto text = optionalAt<std::string>(o, "tempo"))
+        if (const auto tempo = parseTempo(*text)) f.tempo = *tempo;
+    f.pain.before = optionalAt<int>(o, "pain_before");
+    f.pain.after = optionalAt<int>(o, "pain_after");
+    f.pain.sharp = o.value("pain_sharp", false);
+    f.pain.redFlags = o.value("red_flags", std::vector<std::string>());
+    return f;
+}
+
+Edit editFrom(EditKind kind, const json& o) {
+    const bool second = o.value("second", false);
+    switch (kind) {
+        case EditKind::FactsSet: return FactsSet{factsFrom(o)};
+        case EditKind::StandardChosen: return StandardChosen{o.at("id").get<std::string>()};
+        case EditKind::SpanLeftOut: return SpanLeftOut{spanFrom(o), o.value("out", true)};
+        case EditKind::SecondAdded: return SecondAdded{o.at("observation").get<int>(), o.value("together", true)};
+        case EditKind::SecondRemoved: return SecondRemoved{};
+        case EditKind::SecondNudged: return SecondNudged{o.at("nudge_s").get<double>()};
+        case EditKind::SecondApart: return SecondApart{o.at("together").get<bool>()};
+        case EditKind::LandmarkMoved: {
+            const int id = o.at("landmark").get<int>();
+            if (id < 0 || id >= static_cast<int>(kLandmarkCount)) throw std::out_of_range("landmark");
+            return LandmarkMoved{second,
+                                 {o.at("at_s").get<double>(), static_cast<Landmark>(id), o.at("x").get<double>(),
+                                  o.at("y").get<double>(), o.at("reach_s").get<double>()}};
+        }
+        case EditKind::Trimmed: return Trimmed{second, spanFrom(o)};
+        case EditKind::RepetitionSet:
+            return RepetitionSet{second, {o.at("from_s").get<double>(), o.at("to_s").get<double>()}};
+        case EditKind::PersonChosen: break;
+    }
+    return PersonChosen{second, o.at("at_s").get<double>(), o.at("x").get<double>(), o.at("y").get<double>()};
+}
+
+}  // namespace
+
+std::pair<std::string, std::string> writeEdit(const Edit& edit) {
+    return {kKinds[edit.index()], std::visit([](const auto& e) { return payload(e); }, edit).dump()};
+}
+
+Result<Edit> readEdit(const std::string& kind, const std::string& text) {
+    const Error damaged{"What was changed in this set cannot be read. Was it made by a newer Zevo?", kind + " " + text};
+    const auto found = std::find(kKinds.begin(), kKinds.end(), kind);
+    const json o = json::parse(text, nullptr, false);
+    if (found == kKinds.end() || !o.is_object()) return damaged;
+    try {
+        return editFrom(static_cast<EditKind>(found - kKinds.begin()), o);
+    } catch (const std::exception&) {
+        return damaged;
+    }
+}
+
+std::string writeNotices(const std::vector<Notice>& notices) {
+    json out = json::array();
+    for (const Notice& n : notices) {
+        json o{{"kind", noticeName(n.kind)}};
+        for (const Argument& a : n.arguments)
+            o["arguments"].push_back(std::visit([](const auto& v) { return json(v); }, a));
+        if (n.second) o["second"] = true;
+        out.push_back(o);
+    }
+    return out.dump();
+}
+
+std::vector<Notice> readNotices(const std::string& text) {
+    std::vector<Notice> out;
+    const json all = json::parse(text, nullptr, false);
+    if (!all.is_array()) return out;
+    for (const json& o : all) {
+        if (!o.is_object() || !o.contains("kind") || !o["kind"].is_string()) continue;
+        const auto kind = noticeFromName(o["kind"].get<std::string>());
+        if (!kind) continue;
+        Notice n{*kind, {}, o.value("second", false)};
+        for (const json& a : o.value("arguments", json::array())) {
+            if (a.is_number()) n.arguments.emplace_back(a.get<double>());
+            if (a.is_string()) n.arguments.emplace_back(a.get<std::string>());
+        }
+        out.push_back(std::move(n));
+    }
+    return out;
+}
+
+}  // namespace zevo

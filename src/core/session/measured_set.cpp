@@ -1,0 +1,279 @@
+#include "core/session/measured_set.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/reps/proposal.h"
+#include "core/reps/working_leg.h"
+#include "core/series/sinking.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+/// The client's planar balance from his segments at rest and the ankle bend he showed or was measured to have.
+std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, const std::vector<Rep>& reps,
+                                      const SetContext& context) {
+    if (t.view != ViewKind::Side || t.family != Family::Squat || t.bodyPx < 1) return std::nullopt;
+    auto length = [&](Landmark a, Landmark b) {
+        return (t.standingFlatAt(t.nearOf(a)) - t.standingFlatAt(t.nearOf(b))).norm() / t.bodyPx;
+    };
+    BalanceModel m;
+    m.shank = length(Landmark::LeftKnee, Landmark::LeftAnkle);
+    m.thigh = length(Landmark::LeftHip, Landmark::LeftKnee);
+    m.trunk = length(Landmark::LeftShoulder, Landmark::LeftHip);
+    // Knees that point outwards make the thighs look shorter at the bottom than at rest.
+    std::vector<double> shown;
+    for (const Rep& r : reps)
+        shown.push_back(
+            (t.flatAt(t.nearOf(Landmark::LeftHip), r.bottom) - t.flatAt(t.nearOf(Landmark::LeftKnee), r.bottom))
+                .norm() /
+            t.bodyPx / m.thigh);
+    constexpr double kMostOutDeg = 50;
+    m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
+    m.wedgeDeg = context.wedgeDeg;
+    m.load = context.movement.loadPlace(context.variation);
+    m.loadShare = context.loadShare;
+    if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
+    for (const Rep& r : reps)
+        m.ankleLimitDeg = std::max(m.ankleLimitDeg, shinInItsPlane(m, series.shinAngle[r.bottom] - context.wedgeDeg));
+    return m;
+}
+
+/// What a view by itself does not tell; nothing for the side.
+std::optional<NoticeKind> viewNotice(ViewKind view) {
+    switch (view) {
+        case ViewKind::Oblique: return NoticeKind::SeenObliquely;
+        case ViewKind::Front: return NoticeKind::SeenFromFront;
+        case ViewKind::Rear: return NoticeKind::SeenFromBack;
+        case ViewKind::FootEnd: return NoticeKind::SeenFromFootEnd;
+        case ViewKind::Side: break;
+    }
+    return std::nullopt;
+}
+
+std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
+    std::vector<Notice> out;
+    auto say = [&](NoticeKind kind, std::vector<Argument> arguments = {}) {
+        out.push_back({kind, std::move(arguments)});
+    };
+    if (t.cmPerPixel <= 0) say(NoticeKind::StatureUnknown);
+    if (t.trackedShare < 0.95) say(NoticeKind::LostPerCent, {std::round(100 * (1 - t.trackedShare))});
+    if (levelDoubtDeg > 0) say(NoticeKind::OffBalance);
+    if (t.view == ViewKind::Side && t.offSquareDeg > 15) say(NoticeKind::OffSquare, {std::round(t.offSquareDeg)});
+    if (const auto kind = viewNotice(t.view)) say(*kind);
+    if (isFrontal(t.view)) say(NoticeKind::HipLineUnread);
+    return out;
+}
+
+/// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. His shanks
+/// then change their length from picture to picture, and planted feet their places, which real ones do not.
+bool legsAreBelievable(const Track& t) {
+    constexpr double kMostSpread = 0.5;  // of a shank's usual length, between its 10th and 90th percentile
+    for (Side side : {Side::Left, Side::Right}) {
+        std::vector<double> shank;
+        for (std::size_t i = 0; i < t.size(); ++i)
+            shank.push_back(
+                (t.at(ofSide(Landmark::LeftAnkle, side), i) - t.at(ofSide(Landmark::LeftKnee, side), i)).norm());
+        const double usual = median(shank);
+        if (!(usual > 1) || quantile(shank, 0.9) - quantile(shank, 0.1) > kMostSpread * usual) return false;
+    }
+    auto leftFirst = [&](std::size_t i) {
+        return t.at(Landmark::LeftAnkle, i).x() < t.at(Landmark::RightAnkle, i).x();
+    };
+    for (std::size_t i = 1; i < t.size(); ++i)
+        if (leftFirst(i) != leftFirst(0)) return false;
+    return true;
+}
+
+/// What a set without a repetition of the chosen movement looks like instead; empty when nothing fits.
+std::string otherFamily(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
+    using Way = std::pair<Family, Drive>;
+    for (const auto& [family, drive] : {Way{Family::Squat, Drive::Sinking}, Way{Family::Hinge, Drive::Folding},
+                                        Way{Family::Bridge, Drive::HipRise}}) {
+        if (family == context.movement.family) continue;
+        Context as = context.context;
+        as.family = family, as.drive = drive;
+        const auto track = buildTrack(frames, clip.width, clip.height, as);
+        if (!track) continue;
+        const Series series = computeSeries(*track);
+        const std::string looks = looksLike(*track, series, findReps(*track, series));
+        if (looks == familyName(family) || (looks == "lunge" && family == Family::Squat)) return looks;
+    }
+    return {};
+}
+
+/// The bounds of a repetition put where the coach says: what was found inside them makes way.
+void setByHand(const Track& t, const Series& series, std::span<const RepBounds> byHand, std::vector<Rep>& reps) {
+    for (const RepBounds& b : byHand) {
+        Rep rep;
+        rep.start = t.sampleAt(b.fromS), rep.end = t.sampleAt(b.toS);
+        if (rep.end <= rep.start + 2) continue;
+        std::erase_if(reps, [&](const Rep& r) { return r.bottom >= rep.start && r.bottom <= rep.end; });
+        const auto first = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.start),
+                   last = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.end) + 1;
+        rep.bottom = static_cast<std::size_t>(std::max_element(first, last) - series.depth.begin());
+        rep.depth = series.depth[rep.bottom];
+        constexpr double kNearly = 0.9;  // of the depth: there
+        rep.arrive = rep.leave = rep.bottom;
+        while (rep.arrive > rep.start && series.depth[rep.arrive - 1] > kNearly * rep.depth) --rep.arrive;
+        while (rep.leave < rep.end && series.depth[rep.leave + 1] > kNearly * rep.depth) ++rep.leave;
+        reps.push_back(rep);
+    }
+    std::sort(reps.begin(), reps.end(), [](const Rep& a, const Rep& b) { return a.start < b.start; });
+    for (std::size_t i = 0; i < reps.size(); ++i) reps[i].index = static_cast<int>(i) + 1;
+}
+
+}  // namespace
+
+Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
+                             std::span<const RepBounds> byHand) {
+    const Track& t = *view.track;
+    const Series& series = view.series->side;
+    if (t.view == ViewKind::FootEnd && !legsAreBelievable(t)) return refusal(NoticeKind::LegsNotToldApart);
+    // Before repetitions are looked for in the wrong thing: does the picture contradict the movement?
+    if (const auto refused = contradictionAtRest(t, context.movement)) return refusal(refused->kind, refused->arguments);
+    auto reps = findReps(t, series);
+    setByHand(t, series, byHand, reps);
+    if (reps.empty()) {
+        const std::string looks = otherFamily(frames, view.clip, context);
+        if (!looks.empty())
+            return refusal(NoticeKind::OtherMovement, {familyName(context.movement.family), looks},
+                           "looks like " + looks);
+        return refusal(NoticeKind::NoRepetition,
+                       {std::string(t.drive == Drive::HipRise ? "lying" : "standing")});
+    }
+    if (const auto refused = contradictionInMotion(t, series, context.movement, reps))
+        return refusal(refused->kind, refused->arguments);
+    nameWorkingLegs(t, context.movement, reps);
+    view.reps = std::move(reps);
+    const std::string looks = looksLike(t, series, view.reps);
+    view.looksLike = !looks.empty() && looks != familyName(context.movement.family) ? looks : std::string();
+    return {};
+}
+
+void measureRepetitions(MeasuredView& view, const SetContext& context) {
+    const Track& t = *view.track;
+    const ViewSeries& series = *view.series;
+    view.balance = balanceOf(t, series.side, view.reps, context);
+    view.measured.clear();
+    for (std::size_t i = 0; i < view.reps.size(); ++i) {
+        const Rep& rep = view.reps[i];
+        auto time = [&](std::size_t s) { return t.timesS[s]; };
+        const MeasureInput input{t,
+                                 series.side,
+                                 series.front ? &*series.front : nullptr,
+                                 rep,
+                                 i + 1 < view.reps.size() ? &view.reps[i + 1] : nullptr,
+                                 series.levelDoubtDeg,
+                                 context.movement,
+                                 view.balance ? &*view.balance : nullptr};
+        view.measured.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom),
+                                 time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
+    }
+    view.notices = noticesOf(t, series.levelDoubtDeg);
+}
+
+Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
+    Context seen = context.context;
+    seen.family = context.movement.family;
+    seen.drive = context.movement.drive;
+    auto track = buildTrack(frames, clip.width, clip.height, seen);
+    if (!track) return track.error();
+    MeasuredView view;
+    view.clip = clip;
+    view.track = std::make_shared<const Track>(std::move(*track));
+    view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));
+    if (auto found = findRepetitions(view, frames, context); !found) return found.error();
+    measureRepetitions(view, context);
+    return view;
+}
+
+MeasuredSet setOf(MeasuredView first, const SetContext& context) {
+    MeasuredSet set;
+    SetResult& r = set.result;
+    const Track& t = *first.track;
+    r.clip = first.clip;
+    r.context = context;
+    r.view = t.view;
+    r.near = t.near;
+    r.offSquareDeg = t.offSquareDeg;
+    r.trackedShare = t.trackedShare;
+    r.reps = first.measured;
+    r.looksLike = first.looksLike;
+    r.notices = first.notices;
+    set.first = std::move(first);
+    return set;
+}
+
+Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS) {
+    const Track &mine = set.track(), &theirs = *other.track;
+    if (mine.view == theirs.view || (isFrontal(mine.view) && isFrontal(theirs.view)))
+        return refusal(NoticeKind::SameView, {}, viewName(theirs.view));
+    SecondView second{other.clip,
+                      theirs.view,
+                      theirs.trackedShare,
+                      alignCourses({mine.timesS, sinkingOf(mine, PointSet::Flat)},
+                                   {theirs.timesS, sinkingOf(theirs, PointSet::Flat)}),
+                      nudgeS,
+                      together,
+                      other.measured};
+    for (auto& rep : second.reps)
+        for (auto& m : rep.measures) m.second = true;
+    SetResult joinedSet = set.result;
+    if (together) {
+        // The turning point may be read at either end of a hold; the repetition as a whole lies where it lies.
+        const double lag = second.lagS();
+        auto shared = [lag](const MeasuredRep& a, const MeasuredRep& b) {
+            const double both = std::min(a.endS, b.endS - lag) - std::max(a.startS, b.startS - lag);
+            return both / std::max(1e-3, std::min(a.endS - a.startS, b.endS - b.startS));
+        };
+        int joined = 0;
+        for (auto& rep : joinedSet.reps)
+            for (const auto& seen : second.reps) {
+                if (shared(rep, seen) < 0.5) continue;
+                ++joined;
+                for (const auto& m : seen.measures)
+                    if (!rep.find(m.measure)) rep.measures.push_back(m);
+                break;
+            }
+        if (joined == 0) return refusal(NoticeKind::NothingInCommon, {}, "lag " + std::to_string(second.lagS()));
+        if (joined < static_cast<int>(joinedSet.reps.size()))
+            joinedSet.notices.push_back({NoticeKind::SecondShowsFewer,
+                                         {static_cast<double>(joined), static_cast<double>(joinedSet.reps.size())}});
+    }
+    // What a view does not tell is no limit of the set when the other clip shows the side; all else the second clip is
+    // limited by holds for the set as well.
+    auto& notices = joinedSet.notices;
+    if (theirs.view == ViewKind::Side)
+        std::erase_if(notices, [&](const Notice& n) { return n.kind == viewNotice(mine.view); });
+    for (const Notice& n : other.notices)
+        if (n.kind != viewNotice(theirs.view) && std::find(notices.begin(), notices.end(), n) == notices.end())
+            notices.push_back(n);
+    joinedSet.second = std::move(second);
+    set.result = std::move(joinedSet);
+    set.other = std::move(other);
+    return {};
+}
+
+Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
+    auto view = measureView(frames, clip, context);
+    if (!view) return view.error();
+    return setOf(std::move(*view), context);
+}
+
+Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together,
+                            double nudgeS) {
+    SetContext context = set.result.context;
+    context.context.view = "auto";
+    auto other = measureView(frames, clip, context);
+    if (!other) {
+        Error error = other.error();
+        if (error.notice) error.notice->second = true;
+        return error;
+    }
+    return joinView(set, std::move(*other), together, nudgeS);
+}
+
+}  // namespace zevo

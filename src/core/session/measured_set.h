@@ -1,0 +1,69 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "core/balance/balance.h"
+#include "core/base/result.h"
+#include "core/judge/set_result.h"
+#include "core/series/view_series.h"
+#include "core/track/track.h"
+
+namespace zevo {
+
+/// One view of a set, measured. Each part is made from the one before and shared between the states of a document that
+/// did not change it; sample numbers of one view mean nothing in another.
+struct MeasuredView {
+    ClipFacts clip;
+    std::shared_ptr<const CleanedPoses> cleaned;
+    std::shared_ptr<const Track> track;
+    std::shared_ptr<const ViewSeries> series;
+    std::vector<Rep> reps;                ///< sample numbers of this view's track
+    std::optional<BalanceModel> balance;  ///< of this client at this set, where one can be made
+    std::vector<MeasuredRep> measured;
+    std::string looksLike;        ///< family, where it is another one
+    std::vector<Notice> notices;  ///< what limits this view
+};
+
+/// A set measured from one or two views.
+struct MeasuredSet {
+    MeasuredView first;
+    std::optional<MeasuredView> other;
+    SetResult result;
+
+    const Track& track() const { return *first.track; }
+    const Series& series() const { return first.series->side; }
+    const MeasuredView& view(bool second) const { return second && other ? *other : first; }
+};
+
+/// A repetition whose bounds the coach set by hand.
+struct RepBounds {
+    double fromS = 0, toS = 0;
+    bool operator==(const RepBounds&) const = default;
+};
+
+/// track → repetitions, named legs and what the picture says against the movement. Errors: no whole repetition, or a
+/// movement that the picture contradicts (nobody lies, the feet never part, nobody walks).
+Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
+                             std::span<const RepBounds> byHand = {});
+/// repetitions → measures and notices.
+void measureRepetitions(MeasuredView& view, const SetContext& context);
+/// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.
+Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context);
+
+/// A set of the first view alone; findings stay empty until judgeSet().
+MeasuredSet setOf(MeasuredView first, const SetContext& context);
+/// Joins another view: its measures go to the repetitions they belong to, with the clips aligned by the movement itself,
+/// or stand by themselves when the clips were filmed one after the other. `nudgeS` is added to the lag found. Errors:
+/// both clips show the same side, nothing in common; the set is then as it was.
+Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS);
+
+/// From poses to the measured set, in one go.
+Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context);
+/// measureView() and joinView() in one go; refusals are about the second clip.
+Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together = true,
+                            double nudgeS = 0);
+
+}  // namespace zevo

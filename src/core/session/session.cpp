@@ -1,0 +1,251 @@
+#include "core/session/session.h"
+
+#include <algorithm>
+#include <cassert>
+#include <cmath>
+#include <set>
+
+namespace zevo {
+namespace {
+
+SetContext contextOf(const SetFacts& f, const Movement& movement, const Observation& seen) {
+    SetContext c;
+    c.context.statureCm = f.statureCm;
+    c.context.view = f.view;
+    c.context.family = movement.family;
+    c.context.drive = movement.drive;
+    c.movement = movement;
+    c.variation = movement.variation(f.variation) ? f.variation : std::string();
+    c.model = seen.model;
+    c.loadShare = f.loadShare;
+    c.ankleLimitDeg = f.ankleLimitDeg;
+    c.wedgeDeg = f.wedgeDeg;
+    c.tempo = f.tempo;
+    c.pain = f.pain;
+    return c;
+}
+
+/// Poses inside a trimmed span, or all of them.
+PoseFrames within(const PoseFrames& poses, const Span& span) {
+    PoseFrames out;
+    for (const auto& f : poses)
+        if (span.holds(f.timeS)) out.push_back(f);
+    return out;
+}
+
+/// What a view is made from besides its observation.
+struct ViewWish {
+    const EditedSet::View& edits;
+    Context context;
+    const SetContext& set;
+};
+
+struct ViewBefore {
+    const MeasuredView* view = nullptr;  ///< of the same observation
+    const EditedSet::View* edits = nullptr;
+    const SetContext* set = nullptr;
+    bool kept = false;
+};
+
+bool sameTrackInputs(const Context& a, const Context& b) {
+    return a.statureCm == b.statureCm && a.view == b.view && a.family == b.family && a.drive == b.drive;
+}
+bool sameRepetitionInputs(const SetContext& a, const SetContext& b) {
+    return a.movement.id == b.movement.id;
+}
+bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
+    return a.variation == b.variation && a.loadShare == b.loadShare && a.wedgeDeg == b.wedgeDeg &&
+           a.ankleLimitDeg == b.ankleLimitDeg;
+}
+
+/// Makes one view from the first part that changed; `from` tells which.
+Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, const ViewBefore& before, bool kept,
+                              Stage& from) {
+    from = Stage::Clean;
+    const bool sameFrames = before.view && before.edits->trimmed == wish.edits.trimmed;
+    if (sameFrames) from = Stage::Track;
+    if (sameFrames && before.edits->moved == wish.edits.moved && before.view->track &&
+        sameTrackInputs(before.set->context, wish.context))
+        from = Stage::Repetitions;
+    if (from == Stage::Repetitions && !before.kept && before.edits->byHand == wish.edits.byHand &&
+        sameRepetitionInputs(*before.set, wish.set))
+        from = Stage::Measures;
+    if (from == Stage::Measures && sameMeasureInputs(*before.set, wish.set)) from = Stage::Nothing;
+    if (from == Stage::Nothing) return *before.view;
+
+    MeasuredView view;
+    if (before.view) view = *before.view;
+    view.clip = seen.clip;
+    const PoseFrames trimmed = wish.edits.trimmed ? within(seen.poses, *wish.edits.trimmed) : PoseFrames();
+    const PoseFrames& frames = wish.edits.trimmed ? trimmed : seen.poses;
+    if (from == Stage::Clean) {
+        auto cleaned = cleanPoses(frames, seen.clip.width, seen.clip.height);
+        if (!cleaned) return cleaned.error();
+        view.cleaned = std::make_shared<const CleanedPoses>(std::move(*cleaned));
+    }
+    if (from <= Stage::Track) {
+        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.moved);
+        if (!track) return track.error();
+        view.track = std::make_shared<const Track>(std::move(*track));
+        view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));
+        assert(view.series->side.depth.size() == view.track->size());
+    }
+    if (kept) return view;  // repetitions and values are taken from the record
+    if (from <= Stage::Repetitions) {
+        view.reps.clear();
+        if (auto found = findRepetitions(view, frames, wish.set, wish.edits.byHand); !found) return found.error();
+    }
+    measureRepetitions(view, wish.set);
+    return view;
+}
+
+/// Chooses the school: the one asked for, else the movement's default.
+Result<Standard> schoolFor(const EditedSet& edited, const Movement& movement, const Catalogue& catalogue,
+                           bool& missing) {
+    const auto standards = catalogue.standardsFor(movement);
+    if (standards.empty()) return Error{"There is no standard for this movement.", movement.id};
+    const auto named = std::find_if(standards.begin(), standards.end(),
+                                    [&](const Standard& s) { return s.id == edited.standard; });
+    const bool known = std::any_of(catalogue.standards.begin(), catalogue.standards.end(),
+                                   [&](const Standard& s) { return s.id == edited.standard; });
+    // One that is there but made for another movement waits until that movement is chosen again.
+    missing = !edited.standard.empty() && !known;
+    return named == standards.end() ? standards.front() : *named;
+}
+
+}  // namespace
+
+const Movement* Catalogue::movement(const std::string& id) const {
+    const auto found = std::find_if(movements.begin(), movements.end(), [&](const Movement& m) { return m.id == id; });
+    return found == movements.end() ? nullptr : &*found;
+}
+
+bool judges(const Standard& standard, const Movement& movement) {
+    return standard.movement == movement.id || standard.movement == familyName(movement.family);
+}
+
+std::vector<Standard> Catalogue::standardsFor(const Movement& m) const {
+    std::vector<Standard> out;
+    auto take = [&](const Standard& s) {
+        if (judges(s, m) && std::none_of(out.begin(), out.end(), [&](const Standard& o) { return o.id == s.id; }))
+            out.push_back(s);
+    };
+    for (const auto& id : m.standards)
+        for (const Standard& s : standards)
+            if (s.id == id) take(s);
+    // A shipped school of the family that the movement does not name is not offered; the coach's own are.
+    for (const Standard& s : standards)
+        if (s.own) take(s);
+    return out;
+}
+
+const AdviceBook& Catalogue::adviceFor(const Movement& m) const {
+    static const AdviceBook none;
+    for (const auto& [id, book] : advice)
+        if (id == m.id) return book;
+    return none;
+}
+
+Result<SetState> recompute(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
+                           const SetState* before, const KeptValues* kept, bool strictSecond) {
+    assert(!observations.empty());
+    SetState state;
+    state.edited = fold(edits);
+    const EditedSet& e = state.edited;
+    const Movement* movement = catalogue.movement(e.facts.movement);
+    if (!movement) return refusal(NoticeKind::UnknownMovement, {e.facts.movement});
+    state.first = observations.front();
+    const SetContext context = contextOf(e.facts, *movement, *state.first);
+    state.kept = kept != nullptr;
+
+    auto beforeOf = [&](bool second, const std::shared_ptr<const Observation>& seen) -> ViewBefore {
+        if (!before || (second ? before->second : before->first) != seen) return {};
+        if (second && !before->set.other) return {};
+        return {&before->set.view(second), &before->edited.views[second], &before->set.result.context, before->kept};
+    };
+    Stage firstFrom = Stage::Clean, secondFrom = Stage::Nothing;
+    auto first = makeView(*state.first, {e.views[0], context.context, context}, beforeOf(false, state.first),
+                          state.kept, firstFrom);
+    if (!first) return first.error();
+    if (kept) {
+        first->measured = kept->reps;
+        first->notices = {{NoticeKind::OlderEngine, {static_cast<double>(kept->engine)}}};
+    }
+    state.set = setOf(std::move(*first), context);
+    state.set.result.notices.insert(state.set.result.notices.end(), state.first->notices.begin(),
+                                    state.first->notices.end());
+
+    const bool wantsSecond = e.second && e.second->observation > 0 &&
+                             e.second->observation < static_cast<int>(observations.size());
+    if (wantsSecond) {
+        state.second = observations[static_cast<std::size_t>(e.second->observation)];
+        SetContext seconds = context;
+        seconds.context.view = "auto";
+        auto theirs = makeView(*state.second, {e.views[1], seconds.context, seconds}, beforeOf(true, state.second),
+                               state.kept, secondFrom);
+        Result<void> joined = theirs ? Result<void>() : Result<void>(theirs.error());
+        if (theirs && kept) theirs->measured = kept->secondReps;
+        if (theirs) joined = joinView(state.set, std::move(*theirs), e.second->together, e.second->nudgeS);
+        if (!joined) {
+            Error why = joined.error();
+            const bool ofItsOwn = why.notice && why.notice->kind != NoticeKind::SameView &&
+                                  why.notice->kind != NoticeKind::NothingInCommon;
+            if (why.notice && ofItsOwn) why.notice->second = true;
+            if (strictSecond) return why;
+            state.secondError = why;
+            state.set.result.notices.push_back({NoticeKind::SecondLeftOut, {}});
+        } else {
+            for (Notice n : state.second->notices) {
+                n.second = true;
+                state.set.result.notices.push_back(n);
+            }
+        }
+    } else {
+        state.second = nullptr;
+    }
+
+    auto school = schoolFor(e, *movement, catalogue, state.standardMissing);
+    if (!school) return school.error();
+    state.wholeStandard = school->id;
+    if (state.standardMissing)
+        state.set.result.notices.push_back({NoticeKind::StandardMissing, {e.standard, school->title}});
+    state.set.result.leftOut = e.leftOut;
+    state.standard = standardOf(context, *school);
+    judgeSet(state.set.result, *school);
+    state.from = std::min(firstFrom, secondFrom);
+    if (state.from == Stage::Nothing) state.from = Stage::Judgement;
+    return state;
+}
+
+Differences differencesBetween(const SetResult& before, const SetResult& after) {
+    Differences d;
+    auto counted = [](const SetResult& r) {
+        return static_cast<int>(
+            std::count_if(r.reps.begin(), r.reps.end(), [&](const MeasuredRep& rep) { return r.counts(rep); }));
+    };
+    d.repsBefore = counted(before), d.repsAfter = counted(after);
+    auto faults = [](const SetResult& r) {
+        std::set<std::string> out;
+        for (const auto& f : r.findings)
+            if (f.severity != Severity::Unsure) out.insert(f.fault);
+        return out;
+    };
+    const auto was = faults(before), is = faults(after);
+    std::set_difference(was.begin(), was.end(), is.begin(), is.end(), std::back_inserter(d.faultsGone));
+    std::set_difference(is.begin(), is.end(), was.begin(), was.end(), std::back_inserter(d.faultsNew));
+    constexpr double kWorthAWord = 0.1;
+    for (const auto& rep : after.reps)
+        for (const auto& old : before.reps) {
+            if (old.bottomS < rep.startS || old.bottomS > rep.endS) continue;
+            for (const auto& m : rep.measures)
+                if (const Measurement* o = old.find(m.measure);
+                    o && std::abs(o->value - m.value) > kWorthAWord * std::max(m.pm90, 1e-9))
+                    d.values.push_back({rep.index, m.measure, o->value, m.value, m.pm90});
+        }
+    std::stable_sort(d.values.begin(), d.values.end(), [](const ValueChange& a, const ValueChange& b) {
+        return std::abs(a.after - a.before) * b.pm90 > std::abs(b.after - b.before) * a.pm90;
+    });
+    return d;
+}
+
+}  // namespace zevo

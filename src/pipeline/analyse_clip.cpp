@@ -1,0 +1,242 @@
+#include "pipeline/analyse_clip.h"
+
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+#include <optional>
+#include <thread>
+
+#include "media/frame_source.h"
+#include "pipeline/barrier.h"
+#include "pipeline/frame_stage.h"
+
+namespace zevo::pipeline {
+namespace {
+
+using Clock = std::chrono::steady_clock;
+
+/// A worker starts this much before its stretch, so that its region has settled where the stretches meet;
+/// within the overlap the two workers' points are blended.
+constexpr int kSeamFrames = 10;
+/// Shorter stretches are not worth their seam.
+constexpr double kLeastStretchS = 2.0;
+/// Stretches of followed shoes are numbered from here on in each worker, so that no number stands twice.
+constexpr int kStretchesAWorker = 1'000'000;
+
+struct Stretch {
+    double fromS = 0, toS = 0;  // [from, to)
+    bool first = false, last = false;
+    int firstFootStretch = 1;
+    Result<Observation> seen = refusal(NoticeKind::NoPicture);  // includes the lead-in before fromS
+};
+
+Result<Observation> readStretch(const std::string& clip, const AnalyseOptions& options, double leadInS,
+                                const Stretch& s, const std::atomic<bool>& cancel, std::atomic<long>& done) {
+    FrameStages stages;
+    auto pose = makePoseStage(options.modelDir, options.model);
+    if (!pose) return pose.error();
+    stages.push_back(std::move(*pose));
+    stages.push_back(makeShoeStage(s.firstFootStretch));
+    auto source = media::openClip(clip, {1280});
+    if (!source) return source.error();
+    for (const auto& stage : stages)
+        if (auto begun = stage->begin((*source)->facts()); !begun) return begun.error();
+    if (!s.first)
+        if (auto sought = (*source)->seek(std::max(0.0, s.fromS - leadInS)); !sought) return sought.error();
+    auto poses = runFrames(**source, stages, {s.last ? 1e18 : s.toS, &cancel, [&](double timeS) {
+                                                  if (timeS >= s.fromS) ++done;
+                                              }});
+    if (!poses) return poses.error();
+    Observation out;
+    out.poses = std::move(*poses);
+    for (const auto& stage : stages)
+        if (auto finished = stage->finish(out); !finished) return finished.error();
+    if ((*source)->damaged() > 0) out.notices.push_back({NoticeKind::ClipDamaged, {}});
+    return out;
+}
+
+double middleOf(const PoseFrame& f, float LandmarkPoint::*axis) {
+    double sum = 0;
+    for (const auto& p : f.points) sum += p.*axis;
+    return sum / kLandmarkCount;
+}
+
+/// False when the two workers at a seam saw people in different places: they followed two different ones. Both lists
+/// are in time order and share only the lead-in.
+bool samePerson(const PoseFrames& earlier, const PoseFrames& later) {
+    auto e = later.empty() ? earlier.end()
+                           : std::lower_bound(earlier.begin(), earlier.end(), later.front().timeS - 1e-6,
+                                              [](const PoseFrame& f, double t) { return f.timeS < t; });
+    for (auto f = later.begin(); f != later.end() && e != earlier.end();) {
+        if (std::abs(e->timeS - f->timeS) > 1e-6) {
+            e->timeS < f->timeS ? ++e : ++f;
+            continue;
+        }
+        if (e->found && f->found) {
+            const auto& nose = f->at(Landmark::Nose);
+            const auto& heel = f->at(Landmark::LeftHeel);
+            const double person = std::hypot(nose.x - heel.x, nose.y - heel.y);
+            const double apart = std::hypot(middleOf(*e, &LandmarkPoint::x) - middleOf(*f, &LandmarkPoint::x),
+                                            middleOf(*e, &LandmarkPoint::y) - middleOf(*f, &LandmarkPoint::y));
+            if (apart > 0.3 * person) return false;
+        }
+        ++e, ++f;
+    }
+    return true;
+}
+
+/// Joins stretches; in the lead-in before a seam the weight moves from the earlier worker to the later one.
+PoseFrames join(std::vector<Stretch>& stretches) {
+    PoseFrames out = std::move(stretches.front().seen->poses);
+    for (std::size_t k = 1; k < stretches.size(); ++k) {
+        const PoseFrames& later = stretches[k].seen->poses;
+        const auto seam = std::lower_bound(later.begin(), later.end(), stretches[k].fromS - 1e-9,
+                                           [](const PoseFrame& f, double t) { return f.timeS < t; });
+        const auto leadIn = static_cast<std::size_t>(seam - later.begin());
+        for (std::size_t i = 0; i < leadIn; ++i) {
+            const auto earlier = std::lower_bound(out.begin(), out.end(), later[i].timeS - 1e-6,
+                                                  [](const PoseFrame& f, double t) { return f.timeS < t; });
+            if (earlier == out.end() || std::abs(earlier->timeS - later[i].timeS) > 1e-6) continue;
+            if (!earlier->found || !later[i].found) continue;
+            const auto w = static_cast<float>(i + 1) / static_cast<float>(leadIn + 1);
+            for (std::size_t p = 0; p < kLandmarkCount; ++p) {
+                earlier->points[p].x += w * (later[i].points[p].x - earlier->points[p].x);
+                earlier->points[p].y += w * (later[i].points[p].y - earlier->points[p].y);
+            }
+        }
+        out.insert(out.end(), seam, later.end());
+    }
+    return out;
+}
+
+}  // namespace
+
+int workersHere() {
+    return std::clamp(static_cast<int>(std::thread::hardware_concurrency()), 1, 8);
+}
+
+Result<Observation> observeClip(const std::string& clip, const AnalyseOptions& options, const std::atomic<bool>& cancel,
+                                const OnProgress& progress) {
+    auto probe = media::openClip(clip);
+    if (!probe) return probe.error();
+    const media::SourceFacts facts = (*probe)->facts();
+    probe->reset();
+    const int most = static_cast<int>(facts.durationS / kLeastStretchS);
+    const int workers = std::clamp(options.workers, 1, std::max(1, most));
+    const double leadInS = kSeamFrames / facts.frameRate;
+    std::vector<Stretch> stretches(static_cast<std::size_t>(workers));
+    for (int i = 0; i < workers; ++i) {
+        Stretch& s = stretches[static_cast<std::size_t>(i)];
+        s.fromS = facts.durationS * i / workers;
+        s.toS = facts.durationS * (i + 1) / workers;
+        s.firstFootStretch = 1 + i * kStretchesAWorker;
+        s.first = i == 0;
+        s.last = i == workers - 1;
+    }
+    std::atomic<long> done{0};
+    std::atomic<int> running{workers};
+    std::atomic<bool> given{false};  // one worker failed: the others need not go on
+    std::vector<std::jthread> threads;
+    const auto begin = Clock::now();
+    for (auto& s : stretches)
+        threads.emplace_back([&] {
+            s.seen = guarded([&] { return readStretch(clip, options, leadInS, s, given, done); });
+            if (!s.seen) given = true;
+            --running;
+        });
+    while (running > 0) {
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        if (cancel) given = true;
+        if (!progress) continue;
+        const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
+        const long n = done, all = std::max(facts.frames, n);
+        progress({n, all, n > 10 ? spent / static_cast<double>(n) * static_cast<double>(all - n) : 0, Doing::Reading});
+    }
+    threads.clear();
+    if (cancel) return refusal(NoticeKind::Stopped);
+    for (const auto& s : stretches)
+        if (!s.seen) return s.seen.error();
+    for (std::size_t i = 1; i < stretches.size(); ++i)
+        if (!samePerson(stretches[i - 1].seen->poses, stretches[i].seen->poses)) {
+            // One worker alone stays with the person it began with.
+            AnalyseOptions alone = options;
+            alone.workers = 1;
+            return observeClip(clip, alone, cancel, progress);
+        }
+    Observation out;
+    out.model = stretches.front().seen->model;
+    out.network = stretches.front().seen->network;
+    for (const auto& s : stretches)
+        for (const Notice& n : s.seen->notices)
+            if (std::find(out.notices.begin(), out.notices.end(), n) == out.notices.end()) out.notices.push_back(n);
+    out.poses = join(stretches);
+    if (out.poses.empty()) return refusal(NoticeKind::NoPicture, {}, clip);
+    const double first = out.poses.front().timeS, last = out.poses.back().timeS;
+    const double step = out.poses.size() > 1 ? (last - first) / static_cast<double>(out.poses.size() - 1) : 0;
+    out.clip = {static_cast<long>(out.poses.size()), last - first + step, facts.width, facts.height, facts.rotationDeg};
+    return out;
+}
+
+std::string filmedAt(const std::string& clip) {
+    const auto source = media::openClip(clip);
+    return source ? (*source)->facts().filmedAt : std::string();
+}
+
+Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFrames& poses,
+                                          const std::vector<double>& timesS, const std::string& modelDir,
+                                          const std::atomic<bool>& cancel) {
+    return guarded([&]() -> Result<std::vector<Outline>> {
+        auto source = media::openClip(clip, {1280});
+        if (!source) return source.error();
+        std::vector<Outline> out;
+        auto outlines = makeOutlineStage(modelDir, timesS);
+        if (!outlines) return outlines.error();
+        FrameStages stages;
+        stages.push_back(makeRecordedPoses(poses));
+        stages.push_back(std::move(*outlines));
+        for (const auto& s : stages)
+            if (auto begun = s->begin((*source)->facts()); !begun) return begun.error();
+        for (double t : timesS) {
+            if (cancel) return refusal(NoticeKind::Stopped);
+            media::VideoFrame frame;
+            // What cannot be wound to has no outline; the others have theirs.
+            if (!(*source)->seek(t)) continue;
+            const auto got = (*source)->next(frame);
+            if (!got || !*got) continue;
+            PoseFrame seen;
+            for (const auto& s : stages)
+                if (auto done = s->process(frame, seen); !done) return done.error();
+        }
+        Observation whole;
+        if (auto finished = stages.back()->finish(whole); !finished) return finished.error();
+        return std::move(whole.outlines);
+    });
+}
+
+Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
+                                 const std::atomic<bool>& cancel, const OnProgress& progress) {
+    auto seen = observeClip(clip, options, cancel, progress);
+    if (!seen) return seen.error();
+    SetContext named = context;
+    named.model = seen->model;
+    auto set = measureSet(seen->poses, seen->clip, named);
+    if (!set) return set.error();
+    set->result.notices.insert(set->result.notices.end(), seen->notices.begin(), seen->notices.end());
+    return AnalysedClip{std::move(*seen), std::move(*set), std::nullopt};
+}
+
+Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
+                               const AnalyseOptions& options, const std::atomic<bool>& cancel,
+                               const OnProgress& progress) {
+    auto seen = observeClip(clip, options, cancel, progress);
+    if (!seen) return seen.error();
+    if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, together, nudgeS); !joined) return joined;
+    for (Notice n : seen->notices) {
+        n.second = true;
+        set.set.result.notices.push_back(n);
+    }
+    set.second = std::move(*seen);
+    return {};
+}
+
+}  // namespace zevo::pipeline

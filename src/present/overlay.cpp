@@ -1,0 +1,208 @@
+#include "present/overlay.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "core/series/mass_centre.h"
+#include "core/series/foot_extent.h"
+
+namespace zevo::present {
+namespace {
+
+using L = Landmark;
+constexpr double kDegrees = 180 / std::numbers::pi;
+
+struct Sketch {
+    const Track& track;
+    std::size_t sample;
+    Overlay out;
+
+    Vec2 near(L left) const { return track.at(track.nearOf(left), sample); }
+    QPointF picture(const Vec2& p) const {
+        const Vec2 q = track.toPicture(p);
+        return {q.x(), q.y()};
+    }
+    double legLength() const {
+        return (track.standingAt(track.nearOf(L::LeftHip)) - track.standingAt(track.nearOf(L::LeftAnkle))).norm();
+    }
+
+    void line(const Vec2& a, const Vec2& b) { out.lines.emplace_back(picture(a), picture(b)); }
+    void ghost(const Vec2& a, const Vec2& b) { out.ghosts.emplace_back(picture(a), picture(b)); }
+    void dot(const Vec2& p) { out.dots.push_back(picture(p)); }
+
+    /// Arc at `centre` from direction a to direction b, the shorter way.
+    void arc(const Vec2& centre, const Vec2& a, const Vec2& b) {
+        auto direction = [&](const Vec2& d) {
+            const QPointF p = picture(centre + d) - picture(centre);
+            return std::atan2(-p.y(), p.x()) * kDegrees;
+        };
+        const double from = direction(a);
+        double span = direction(b) - from;
+        span -= 360 * std::floor((span + 180) / 360);
+        out.arc = Overlay::Arc{picture(centre), from, span};
+    }
+
+    void joint(const Vec2& a, const Vec2& centre, const Vec2& b) {
+        line(a, centre);
+        line(centre, b);
+        for (const Vec2& p : {a, centre, b}) dot(p);
+        // Flexion is the angle against the straight-on continuation of the first segment.
+        const Vec2 on = centre + (centre - a) * 0.6;
+        ghost(centre, on);
+        arc(centre, on - centre, b - centre);
+        out.label = picture(centre);
+    }
+
+    void fromVertical(const Vec2& a, const Vec2& b) {
+        const Vec2 up(0, (b - a).norm());
+        ghost(a, a + up);
+        line(a, b);
+        dot(a), dot(b);
+        arc(a, up, b - a);
+        out.label = picture(a + 0.55 * (b - a));
+    }
+
+    void rise(const Vec2& p, const Vec2& rest) {
+        const double reach = 0.18 * legLength();
+        ghost(Vec2(p.x() - reach, rest.y()), Vec2(p.x() + reach, rest.y()));
+        line(Vec2(p.x(), rest.y()), p);
+        dot(p);
+        out.label = picture(p + Vec2(0, 0.06 * legLength()));
+    }
+
+    void path(L id, std::size_t around) {
+        const std::size_t from = sample > around ? sample - around : 0;
+        for (std::size_t i = from; i < sample; ++i)
+            out.ghosts.emplace_back(picture(track.at(id, i)), picture(track.at(id, i + 1)));
+        dot(track.at(id, sample));
+        out.label = picture(track.at(id, sample));
+    }
+
+    void massOverFoot(const Band* band) {
+        const Vec2 mass = massCentre(track, sample, PointSet::Seen);
+        const FootExtent foot = footExtent(track, PointSet::Seen);
+        auto along = [&](double share) -> Vec2 { return Vec2(foot.heel + share * foot.length(), foot.floor); };
+        ghost(along(band && band->min ? *band->min : 0), along(band && band->max ? *band->max : 1));
+        line(mass, Vec2(mass.x(), foot.floor));
+        dot(mass);
+        out.label = picture(mass);
+    }
+};
+
+/// Draws one part of a measure's sketch.
+void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
+    auto idOf = [&](const PointRead& p) { return pointOf(p.landmark, sideOfRole(p.role, s.track.near, leg)); };
+    auto at = [&](const PointRead& p) -> Vec2 { return s.track.at(idOf(p), s.sample); };
+    const Vec2 a = at(part.a), b = at(part.b), c = at(part.c), d = at(part.d);
+    switch (part.draw) {
+        case Draw::Joint: s.joint(a, b, c); break;
+        case Draw::FromVertical: s.fromVertical(a, b); break;
+        case Draw::FromEdge: {
+            const double length = (b - a).norm(), edge = (band && band->max ? *band->max : 0.0) / kDegrees;
+            const Vec2 target(-length * std::cos(edge), length * std::sin(edge));
+            s.ghost(a, a + 1.25 * target);
+            s.line(a, b);
+            s.dot(a), s.dot(b);
+            s.arc(a, target, b - a);
+            s.out.label = s.picture(b + Vec2(-0.9, -0.35) * length);  // behind and below, clear of the lines
+            break;
+        }
+        case Draw::Against:
+            s.line(a, b);
+            s.line(c, d);
+            s.ghost(c, c + (b - a).normalized() * (d - c).norm());
+            s.arc(c, b - a, d - c);
+            for (const Vec2& p : {a, b, c, d}) s.dot(p);
+            s.out.label = s.picture(c + 0.5 * (d - c));
+            break;
+        case Draw::Segment:
+            s.line(a, b);
+            s.dot(a), s.dot(b);
+            if (s.out.label.isNull()) s.out.label = s.picture(a);
+            break;
+        case Draw::Apart:
+            s.ghost(a, Vec2(a.x(), b.y()));
+            s.line(Vec2(a.x(), b.y()), b);
+            s.dot(a), s.dot(b);
+            s.out.label = s.picture(b);
+            break;
+        case Draw::Rise: s.rise(a, s.track.standingAt(idOf(part.a))); break;
+        case Draw::ToeTip: {
+            const FootExtent foot = footExtent(s.track, PointSet::Seen);
+            s.ghost(Vec2(foot.toe, foot.floor), Vec2(foot.toe, a.y() + 0.1 * s.legLength()));
+            s.line(Vec2(foot.toe, a.y()), a);
+            s.dot(a);
+            s.out.label = s.picture(a);
+            break;
+        }
+        case Draw::OverFoot: s.massOverFoot(band); break;
+        case Draw::OverShin:
+            s.line(c, b);
+            s.ghost(Vec2(a.x(), c.y()), a);
+            for (const Vec2& p : {a, b, c}) s.dot(p);
+            s.out.label = s.picture(a);
+            break;
+        case Draw::Across:
+        case Draw::Level:
+            s.line(a, b);
+            s.dot(a), s.dot(b);
+            if (part.draw == Draw::Level) {
+                const double middle = 0.5 * (a.y() + b.y());
+                s.ghost(Vec2(a.x(), middle), Vec2(b.x(), middle));
+            }
+            s.out.label = s.picture(0.5 * (a + b));
+            break;
+        case Draw::LegOverToe:
+            s.line(a, b);
+            s.line(b, c);
+            s.line(c, d);
+            s.ghost(d, Vec2(d.x(), b.y()));  // where the knee would stand over the toe
+            for (const Vec2& p : {b, c, d}) s.dot(p);
+            s.out.label = s.picture(b);
+            break;
+        case Draw::TrunkOverFeet: {
+            auto of = [&](L id) -> Vec2 { return s.track.at(id, s.sample); };
+            const Vec2 feet = 0.5 * (of(L::LeftAnkle) + of(L::RightAnkle)),
+                       trunk = 0.25 * (of(L::LeftHip) + of(L::RightHip) + of(L::LeftShoulder) + of(L::RightShoulder));
+            s.ghost(feet, Vec2(feet.x(), trunk.y()));
+            s.line(Vec2(feet.x(), trunk.y()), trunk);
+            s.dot(trunk);
+            s.out.label = s.picture(trunk);
+            break;
+        }
+        case Draw::PlumbOf:
+            s.ghost(a, Vec2(a.x(), c.y()));
+            for (const Vec2& p : {a, b, c}) s.dot(p);
+            s.out.label = s.picture(a);
+            break;
+        case Draw::Path: s.path(idOf(part.a), static_cast<std::size_t>(1.5 * s.track.rate)); break;
+    }
+}
+
+}  // namespace
+
+Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band,
+                   std::optional<Side> leg) {
+    Sketch s{track, std::min(sample, track.size() - 1), {}};
+    if (!measure) return s.out;
+    const Side side = leg.value_or(track.near);
+    for (const SketchPart& part : measure->sketch) draw(s, part, band, side);
+    return s.out;
+}
+
+Overlay skeletonOverlay(const Track& track, std::size_t sample) {
+    Sketch s{track, std::min(sample, track.size() - 1), {}};
+    static constexpr std::pair<L, L> kBones[] = {{L::LeftShoulder, L::LeftElbow}, {L::LeftElbow, L::LeftWrist},
+                                                 {L::LeftShoulder, L::LeftHip},   {L::LeftHip, L::LeftKnee},
+                                                 {L::LeftKnee, L::LeftAnkle},     {L::LeftAnkle, L::LeftHeel},
+                                                 {L::LeftHeel, L::LeftToe},       {L::LeftAnkle, L::LeftToe}};
+    const bool leftNear = track.near == Side::Left;
+    for (const auto& [a, b] : kBones)
+        for (const bool left : {true, false}) {
+            auto of = [&](L id) { return s.picture(track.at(ofSide(id, left ? Side::Left : Side::Right), s.sample)); };
+            (left == leftNear ? s.out.lines : s.out.ghosts).emplace_back(of(a), of(b));
+        }
+    return s.out;
+}
+
+}  // namespace zevo::present

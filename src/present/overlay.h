@@ -1,0 +1,36 @@
+#pragma once
+
+#include <QLineF>
+#include <QPointF>
+#include <QString>
+#include <optional>
+#include <vector>
+
+#include "core/judge/standard.h"
+#include "core/measures/measure.h"
+#include "core/track/track.h"
+
+namespace zevo::present {
+
+/// What is drawn on the body for one measure at one moment. Picture pixels of the clip.
+struct Overlay {
+    std::vector<QLineF> lines;   ///< measured segments, near side
+    std::vector<QLineF> ghosts;  ///< where the standard's edge, the vertical or the floor lies
+    struct Arc {
+        QPointF centre;
+        double fromDeg = 0, spanDeg = 0;  ///< anticlockwise from the picture's right, as QPainter counts
+    };
+    std::optional<Arc> arc;
+    std::vector<QPointF> dots;  ///< joints the reading rests on
+    QPointF label;              ///< where its number stands
+};
+
+/// The lines of one measure (its sketch in the table of measures) in the view of the track. `band` may be null; `leg`: the one the measure is about, the near
+/// one when nothing is said.
+Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band,
+                   std::optional<Side> leg = std::nullopt);
+
+/// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
+Overlay skeletonOverlay(const Track& track, std::size_t sample);
+
+}  // namespace zevo::present

@@ -1,0 +1,181 @@
+#pragma once
+
+#include <QPolygonF>
+#include <QString>
+#include <QStringList>
+#include <memory>
+#include <vector>
+
+#include "core/advice/advice.h"
+#include "core/body/outline.h"
+#include "core/session/session.h"
+#include "present/words.h"
+
+namespace zevo::present {
+
+/// What a review shows, worked out without a pixel: the widgets only draw it. Shows one state of a set and knows which
+/// repetition, measure and finding the coach is looking at; it changes nothing.
+class ReviewPresenter {
+  public:
+    ReviewPresenter(SetState state, std::shared_ptr<const Catalogue> catalogue);
+    /// Another state of the same set: the selection stays where it still means something.
+    void setState(SetState state);
+
+    // --- The set
+    const SetState& state() const { return m_state; }
+    const MeasuredSet& set() const { return m_state.set; }
+    const SetResult& result() const { return m_state.set.result; }
+    /// Those the set can be judged by, the movement's default first.
+    const std::vector<Standard>& standards() const { return m_standards; }
+    /// The one it is judged by, with the bands that hold for this set's movement and variation.
+    const Standard& standard() const { return m_state.standard; }
+    /// "Romanian hinge", "Squat".
+    QString movementTitle() const;
+    /// Whether there is another view, and the track of either one.
+    bool hasSecond() const { return m_state.set.other.has_value(); }
+    const Track& track(bool second) const { return *m_state.set.view(second).track; }
+    /// Whether the second clip was filmed at another moment than the first.
+    bool filmedApart() const { return result().second && !result().second->together; }
+    /// Repetitions on the clock of one of the clips: those of the set, or of a second clip filmed apart.
+    struct RepSpan {
+        int number = 0;
+        double startS = 0, bottomS = 0, endS = 0;
+    };
+    std::vector<RepSpan> spans(bool second) const;
+    /// Which of spans() is selected; −1 when the clip shows repetitions of its own.
+    int spanOfRep(bool second) const;
+    /// Time in the second clip of a moment of the first.
+    double inSecond(double timeS) const;
+    /// Repetitions that count: whole, and not left out by the coach.
+    int countedReps() const;
+    int partialReps() const;
+    /// "5 reps, 1 partial".
+    QString countText() const;
+    /// The span to leave out so that the selected repetition does not count; and whether it counts now.
+    Span currentSpan() const { return {current().startS, current().endS}; }
+    bool isLeftOut(const MeasuredRep& rep) const { return result().isLeftOut(rep); }
+    void setLengths(Lengths lengths) { m_lengths = lengths; }
+    Lengths lengths() const { return m_lengths; }
+
+    // --- Selection
+    int rep() const { return m_rep; }  ///< position in the set, 0 = first
+    void selectRep(int position);
+    QString measure() const { return QString::fromStdString(m_measure.name()); }
+    MeasureId measureId() const { return m_measure; }
+    void selectMeasure(const QString& id);  ///< unknown ids are ignored
+    /// The selected measure was read in the second clip.
+    bool measureIsSecond() const;
+    /// The leg the selected repetition is about: the working one, else the near one.
+    Side leg() const;
+    /// The measure that stands for a repetition: the first one the movement names that every repetition has.
+    MeasureId keyMeasure() const;
+    int finding() const { return m_finding; }
+    void selectFinding(int index);  ///< also goes to a repetition that shows it, and its measure
+
+    // --- What is shown
+    /// One tile of the strip.
+    struct Mark {
+        QString title;
+        Verdict verdict = Verdict::Inside;
+        bool above = false;
+    };
+    struct Tile {
+        int number = 0;
+        RepKind kind = RepKind::Full;
+        bool leftOut = false;
+        QPolygonF outline;  ///< picture pixels
+        QPointF hip, knee;  ///< picture pixels of the first clip, at the bottom
+        QPointF line;       ///< end of the standard's line, drawn from the knee
+        bool hasLine = false;
+        QString depth;  ///< "14° below level", "62° of lean", "left leg · 91°"
+        Verdict depthVerdict = Verdict::Inside;
+        bool depthMarked = false;  ///< the key measure has a band
+        std::vector<Mark> marks;  ///< worst first
+        QString spoken;           ///< the whole tile in words, for screen readers and tests
+    };
+    std::vector<Tile> tiles() const;
+
+    /// One line of the reading column.
+    struct Reading {
+        MeasureId measure;
+        QString id, title, term, text;
+        Unit unit = Unit::Degrees;
+        double value = 0, pm90 = 0, confidence = 0, atS = 0;
+        bool second = false;  ///< read in the second clip; atS is that clip's time
+        double scaleFrom = 0, scaleTo = 1;
+        bool hasMin = false, hasMax = false;
+        double min = 0, max = 0;
+        bool judged = false;
+        Judgement judgement;
+        double usualFrom = 0, usualTo = 0;  ///< range over the other repetitions of the set
+        bool hasUsual = false;
+        QString bandText;  ///< "at most 5°"
+        QString reason;    ///< why it is unsure, a few words; empty when it is not
+        QString spoken;
+    };
+    /// Of the selected repetition: outside first, then unsure, then inside, then unjudged.
+    std::vector<Reading> readings() const;
+
+    /// The card.
+    struct Saying {
+        bool clean = false;
+        QString title, term, where;  ///< fault in coach's words; the field's term; "reps 3–6 · clear"
+        QString why;                 ///< "Heel off the floor 4.8 ±1.8 cm in rep 6; the standard allows at most 1.5 cm"
+        QStringList say, sayKinds;   ///< wordings, first one to use first
+        QStringList change, prepare;
+        QString progress;
+        QString unsure;       ///< only for findings that could not be settled: what to film
+        QString trace;        ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
+        bool stop = false;    ///< pain or a red flag: nothing else is said
+        bool second = false;  ///< seen in the second clip
+        Severity severity = Severity::Clear;
+        double atS = 0;
+    };
+    int findingCount() const { return static_cast<int>(result().findings.size()); }
+    Saying saying() const;
+    QString findingTitle(int index) const;
+    /// What changes over the set and between the legs, in sentences; more than noise first.
+    QStringList overTheSet() const;
+    /// The first finding in one line, for lists.
+    QString headline() const;
+    /// Time under tension of the set: the sum over its repetitions, seconds.
+    double tensionS() const;
+    /// Median times of the counted repetitions, "2.6-0.4-1.5": down, pause, up, s.
+    QString tempoDone() const;
+    /// Everything that limits what was measured, in plain sentences.
+    QStringList notes() const;
+
+    /// Curve of the selected measure (or what stands nearest to it) over the selected repetition.
+    struct Curve {
+        QString title;
+        Unit unit = Unit::Degrees;
+        std::vector<QPointF> points;               ///< (s from the clip's start, value)
+        std::vector<std::vector<QPointF>> others;  ///< other repetitions, moved in time so that the bottoms meet
+        double startS = 0, arriveS = 0, leaveS = 0, endS = 0;
+        QStringList phases;  ///< words for start…arrive, arrive…leave, leave…end: "down", "below", "up"
+        bool hasMin = false, hasMax = false;
+        double min = 0, max = 0;
+    };
+    Curve curve() const;
+
+  private:
+    const MeasuredRep& current() const { return result().reps[static_cast<std::size_t>(m_rep)]; }
+    const AdviceBook& advice() const { return m_catalogue->adviceFor(result().context.movement); }
+    QStringList unsureInside() const;
+    Reading readingOf(const MeasuredRep& rep, const Measurement& m) const;
+    QString keyText(const MeasuredRep& rep, const Measurement& m) const;
+    QString adviceTitle(const std::string& fault) const;
+    QString faultTitle(const Finding& f) const;
+    Saying stopSaying() const;
+    QString repWith(const Finding& f) const;
+    QString bandText(const Band& band, Unit unit) const;
+
+    SetState m_state;
+    std::shared_ptr<const Catalogue> m_catalogue;
+    std::vector<Standard> m_standards;
+    Lengths m_lengths = Lengths::Metric;
+    int m_rep = 0, m_finding = 0;
+    MeasureId m_measure;
+};
+
+}  // namespace zevo::present

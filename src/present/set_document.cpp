@@ -1,0 +1,144 @@
+#include "present/set_document.h"
+
+#include <algorithm>
+#include <utility>
+
+#include "present/words.h"
+
+namespace zevo::present {
+namespace {
+
+/// Longer clips are not measured on the window's thread: a minute takes less than 50 ms (bench_session).
+constexpr std::size_t kQuickFrames = 1900;
+
+/// Whether an edit can only concern the second view: then a second view that does not fit is refused, not left out.
+bool isAboutSecond(const Edit& e) {
+    const auto k = kindOf(e);
+    return k == EditKind::SecondAdded || k == EditKind::SecondNudged || k == EditKind::SecondApart;
+}
+
+/// Whether older values may go on being shown: the edit asks for nothing but another judgement.
+bool keepsValues(const Edit& e, const SetFacts& before) {
+    if (kindOf(e) == EditKind::StandardChosen || kindOf(e) == EditKind::SpanLeftOut) return true;
+    if (kindOf(e) != EditKind::FactsSet) return false;
+    SetFacts facts = std::get<FactsSet>(e).facts;
+    facts.pain = before.pain;
+    facts.tempo = before.tempo;
+    return facts == before;
+}
+
+}  // namespace
+
+SetDocument::SetDocument(Observations observations, Edits edits, std::shared_ptr<const Catalogue> catalogue,
+                         std::optional<KeptValues> kept, SetState state, QObject* parent)
+    : QObject(parent),
+      m_observations(std::move(observations)),
+      m_catalogue(std::move(catalogue)),
+      m_kept(std::move(kept)),
+      m_state(std::move(state)),
+      m_shown(edits) {
+    m_history.push_back({std::move(edits), m_state.kept, {}});
+}
+
+Result<SetState> SetDocument::open(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
+                                   const std::optional<KeptValues>& kept) {
+    return recompute(observations, edits, catalogue, nullptr, kept ? &*kept : nullptr);
+}
+
+void SetDocument::apply(Edit edit, const QString& what) {
+    const Step& now = m_history[m_at];
+    const bool kept = now.kept && keepsValues(edit, fold(now.edits).facts);
+    Step next{with(now.edits, std::move(edit)), kept, what};
+    if (next.edits == now.edits) return;
+    m_history.resize(m_at + 1);
+    m_history.push_back(std::move(next));
+    go(m_at + 1);
+}
+
+void SetDocument::addSecond(std::shared_ptr<const Observation> seen, bool together) {
+    m_observations.push_back(std::move(seen));
+    apply(SecondAdded{static_cast<int>(m_observations.size()) - 1, together}, tr("adding the other view"));
+}
+
+void SetDocument::measureAnew() {
+    if (!m_history[m_at].kept) return;
+    Step next{m_history[m_at].edits, false, tr("measuring anew")};
+    m_history.resize(m_at + 1);
+    m_history.push_back(std::move(next));
+    go(m_at + 1);
+}
+
+void SetDocument::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
+    m_catalogue = std::move(catalogue);
+    make();
+}
+
+QString SetDocument::undoText() const {
+    return canUndo() ? m_history[m_at].what : QString();
+}
+
+void SetDocument::undo() {
+    if (canUndo()) go(m_at - 1);
+}
+void SetDocument::redo() {
+    if (canRedo()) go(m_at + 1);
+}
+
+void SetDocument::go(std::size_t to) {
+    m_at = to;
+    make();
+}
+
+Result<Differences> SetDocument::differences() const {
+    const auto anew = recompute(m_observations, m_shown, *m_catalogue);
+    if (!anew) return anew.error();
+    return differencesBetween(m_state.set.result, anew->set.result);
+}
+
+void SetDocument::make() {
+    if (m_running) {
+        m_again = true;  // the newest wish is made when the one under way is done
+        return;
+    }
+    const std::size_t step = m_at;
+    const Step& wish = m_history[step];
+    const bool strict = !wish.edits.empty() && step > m_shownAt && isAboutSecond(wish.edits.back());
+    std::size_t frames = 0;
+    for (const auto& o : m_observations) frames += o->poses.size();
+    auto work = [observations = m_observations, edits = wish.edits, catalogue = m_catalogue, before = m_state,
+                 kept = wish.kept ? m_kept : std::optional<KeptValues>(), strict] {
+        return recompute(observations, edits, *catalogue, &before, kept ? &*kept : nullptr, strict);
+    };
+    if (!m_runner || frames <= kQuickFrames) return taken(step, work());
+    m_running = true;
+    auto made = std::make_shared<std::optional<Result<SetState>>>();
+    m_runner([made, work] { made->emplace(work()); },
+             [this, step, made] {
+                 m_running = false;
+                 const bool again = std::exchange(m_again, false);
+                 // Something newer was wished for meanwhile: only that is shown, unless this one was refused.
+                 if (!again || !**made) taken(step, std::move(**made));
+                 if (again) make();
+             });
+}
+
+void SetDocument::taken(std::size_t step, Result<SetState> made) {
+    if (!made) {
+        // The step that cannot be measured goes, and with it whatever was built on it; what is shown stands.
+        auto isShown = [this](const Step& s) { return s.kept == m_state.kept && s.edits == m_shown; };
+        if (step < m_history.size() && !isShown(m_history[step])) m_history.resize(std::max<std::size_t>(step, 1));
+        if (std::none_of(m_history.begin(), m_history.end(), isShown)) m_history.push_back({m_shown, m_state.kept, {}});
+        const auto shown = std::find_if(m_history.rbegin(), m_history.rend(), isShown);
+        m_at = m_shownAt = static_cast<std::size_t>(m_history.rend() - shown) - 1;
+        emit refused(sentence(made.error()), made.error());
+        return;
+    }
+    m_state = std::move(*made);
+    m_shownAt = step;
+    m_shown = m_history[step].edits;
+    emit changed();
+    if (!m_keeper) return;
+    if (const auto kept = m_keeper(*this); !kept) emit refused(sentence(kept.error()), kept.error());
+}
+
+}  // namespace zevo::present

@@ -1,0 +1,97 @@
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "core/session/session.h"
+
+namespace zevo::present {
+
+/// One set, open: observations, edits and what they come to. Everything the coach changes is an edit; the change is
+/// measured first, shown next and kept last. What cannot be measured is refused: document and record stay as they were.
+///
+/// Undo and redo walk over whole lists of edits, so they mean the same whatever is running. Making the state is done
+/// here at once where that is quick, and by `runner` where it is not; meanwhile further edits build on those already
+/// wished for, and only the newest wish is shown.
+class SetDocument : public QObject {
+    Q_OBJECT
+  public:
+    /// Runs `work` elsewhere and then `done` on the document's thread.
+    using Runner = std::function<void(std::function<void()> work, std::function<void()> done)>;
+    /// Keeps what the document has become, in one transaction. An error leaves the record as it was.
+    using Keeper = std::function<Result<void>(const SetDocument&)>;
+
+    SetDocument(Observations observations, Edits edits, std::shared_ptr<const Catalogue> catalogue,
+                std::optional<KeptValues> kept, SetState state, QObject* parent = nullptr);
+    /// Makes the state of a set as it stands. Pure; may run on any thread.
+    static Result<SetState> open(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
+                                 const std::optional<KeptValues>& kept);
+
+    void setRunner(Runner runner) { m_runner = std::move(runner); }
+    void setKeeper(Keeper keeper) { m_keeper = std::move(keeper); }
+
+    const SetState& state() const { return m_state; }
+    const SetResult& result() const { return m_state.set.result; }
+    const Observations& observations() const { return m_observations; }
+    /// Those shown, which are those kept.
+    const Edits& edits() const { return m_shown; }
+    const Catalogue& catalogue() const { return *m_catalogue; }
+    SetFacts facts() const { return fold(wanted()).facts; }
+    /// Whether an older engine's values are shown, and which engine's the shown ones are.
+    bool isKept() const { return m_state.kept; }
+    int engine() const { return m_state.kept ? m_kept->engine : kEngine; }
+
+    /// Makes one more edit. `what`: for "Undo …".
+    void apply(Edit edit, const QString& what);
+    /// Takes another clip in as the second view.
+    void addSecond(std::shared_ptr<const Observation> seen, bool together);
+    bool canUndo() const { return m_at > 0; }
+    bool canRedo() const { return m_at + 1 < m_history.size(); }
+    QString undoText() const;
+    void undo();
+    void redo();
+
+    /// What measuring anew with this engine would change; only where older values are shown.
+    Result<Differences> differences() const;
+    /// Takes the new values.
+    void measureAnew();
+    /// Other schools became available, or fewer.
+    void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
+
+    bool isWaiting() const { return m_running; }
+
+  signals:
+    /// Another state is shown.
+    void changed();
+    /// An edit was refused, or what is shown could not be kept: why, one or two sentences.
+    void refused(const QString& why, const zevo::Error& error);
+
+  private:
+    struct Step {
+        Edits edits;
+        bool kept = false;  ///< with the older engine's values
+        QString what;       ///< that led here
+    };
+    const Edits& wanted() const { return m_history[m_at].edits; }
+    void go(std::size_t to);
+    void make();
+    void taken(std::size_t step, Result<SetState> made);
+
+    Observations m_observations;
+    std::shared_ptr<const Catalogue> m_catalogue;
+    std::optional<KeptValues> m_kept;
+    SetState m_state;
+    Edits m_shown;
+    std::vector<Step> m_history;
+    std::size_t m_at = 0, m_shownAt = 0;
+    bool m_running = false, m_again = false;
+    unsigned m_generation = 0;
+    Runner m_runner;
+    Keeper m_keeper;
+};
+
+}  // namespace zevo::present

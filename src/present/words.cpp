@@ -1,0 +1,287 @@
+#include "present/words.h"
+
+#include <QCoreApplication>
+#include <QLocale>
+#include <cmath>
+
+namespace zevo::present {
+namespace {
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("words", text);
+}
+QString text(const std::string& s) {
+    return QString::fromStdString(s);
+}
+
+struct Shown {
+    double factor;
+    int decimals;
+    const char* suffix;
+};
+
+Shown shownAs(Unit unit, Lengths lengths) {
+    const bool us = lengths == Lengths::Us;
+    switch (unit) {
+        case Unit::Degrees: return {1, 0, "°"};
+        case Unit::Centimetres: return us ? Shown{1 / 2.54, 1, " in"} : Shown{1, 1, " cm"};
+        case Unit::Seconds: return {1, 1, " s"};
+        case Unit::Milliseconds: return {1, 0, " ms"};
+        case Unit::Share: return {100, 0, " %"};
+        case Unit::MetresPerSecond: return us ? Shown{1 / 0.3048, 1, " ft/s"} : Shown{1, 2, " m/s"};
+        case Unit::MetresPerSecond2: break;
+    }
+    return us ? Shown{1 / 0.3048, 0, " ft/s²"} : Shown{1, 1, " m/s²"};
+}
+
+QString familyWord(const std::string& family) {
+    if (family == "squat") return tr("squat");
+    if (family == "lunge") return tr("lunge");
+    if (family == "hinge") return tr("hinge");
+    if (family == "bridge") return tr("bridge");
+    return text(family);
+}
+
+QString plain(const Notice& n) {
+    const QString word = text(n.word(0));
+    const QString number = figures(n.number(0), 0);
+    switch (n.kind) {
+        case NoticeKind::NobodyFound:
+            return tr("Nobody was found in this clip. The whole body should be in the picture, in good light, not too "
+                      "far away.");
+        case NoticeKind::TooSmall:
+            return tr("The client is too small in the picture to be measured. Move the camera closer, so that the body "
+                      "fills at least half of the height.");
+        case NoticeKind::SeenTooLittle:
+            return tr("The client was seen in only %1 % of the clip. Keep the whole body in the picture for the whole "
+                      "set.")
+                .arg(number);
+        case NoticeKind::LegsNotToldApart:
+            return tr("From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
+                      "whether knees and hips stay level has to be seen by eye.");
+        case NoticeKind::NoRepetition:
+            return n.word(0) == "lying"
+                       ? tr("Not one whole repetition was found. Film from lying to lying, with the whole body in the "
+                            "picture.")
+                       : tr("Not one whole repetition was found. Film from standing to standing, with the whole body in "
+                            "the picture.");
+        case NoticeKind::OtherMovement:
+            return tr("Not one whole %1 was found: this looks like a %2. Choose that movement.")
+                .arg(familyWord(n.word(0)), familyWord(n.word(1)));
+        case NoticeKind::NobodyLies:
+            return tr("Nobody lies on the floor or a bench here, so this is no %1. It looks like a %2.")
+                .arg(word.toLower(), familyWord(n.word(1)));
+        case NoticeKind::SomebodyLies:
+            return tr("The client lies down here, so this is no %1. It looks like a %2.")
+                .arg(word.toLower(), familyWord(n.word(1)));
+        case NoticeKind::FeetNeverPart:
+            return tr("The feet never part and both knees bend alike, so this is no %1. It looks like a %2.")
+                .arg(word.toLower(), familyWord(n.word(1)));
+        case NoticeKind::NobodyWalks:
+            return tr("The client stays on one spot, so this is no %1. It looks like a lunge on the spot: a split squat "
+                      "or a reverse lunge.")
+                .arg(word.toLower());
+        case NoticeKind::SameView:
+            return tr("Both clips show the client from the same side. One should show the side, the other the front.");
+        case NoticeKind::NothingInCommon:
+            return tr("The two clips have no repetition in common. If they were filmed one after the other, say so.");
+        case NoticeKind::NoPicture:
+            return tr("Not one picture could be read from this clip. It may be damaged or cut short.");
+        case NoticeKind::Stopped: return tr("Stopped. Nothing was kept.");
+        case NoticeKind::Inside:
+            return tr("Something went wrong inside Zevo. Your files and the record are as they were; the details can be "
+                      "copied from the help menu.");
+        case NoticeKind::UnknownMovement: return tr("Zevo does not know the movement “%1”.").arg(word);
+        case NoticeKind::StatureUnknown:
+            return tr("The client's stature is not known: lengths in centimetres were left out.");
+        case NoticeKind::LostPerCent:
+            return tr("The client was lost in %1 % of the frames; values there are less sure.").arg(number);
+        case NoticeKind::OffBalance:
+            return tr("The client seems to stand off balance: the camera may not be level, or a foot may be hidden. "
+                      "Leans of trunk, shin and thigh are less sure.");
+        case NoticeKind::OffSquare:
+            return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
+        case NoticeKind::SeenObliquely:
+            return tr("Seen at an angle, between side and front: only repetitions and times are judged. Film from the "
+                      "side for depth, trunk and heels, from the front for knees, stance and hips.");
+        case NoticeKind::SeenFromFront: return tr("Seen from the front: depth, trunk and heels need a side view.");
+        case NoticeKind::SeenFromBack: return tr("Seen from the back: depth, trunk and heels need a side view.");
+        case NoticeKind::SeenFromFootEnd:
+            return tr("Seen from the foot end: the height of the hips and the times need a side view.");
+        case NoticeKind::HipLineUnread:
+            return tr("Whether one hip drops cannot be read surely from a picture (±14°): look yourself, or tape both "
+                      "hip bones.");
+        case NoticeKind::SecondShowsFewer:
+            return tr("The second clip shows %1 of the %2 repetitions.").arg(number, figures(n.number(1), 0));
+        case NoticeKind::SecondLeftOut: return tr("The second clip is left out.");
+        case NoticeKind::MorePeople:
+            return tr("More than one person was seen. Zevo measured the one nearest to the camera; check with “all "
+                      "tracked points” that it is the client.");
+        case NoticeKind::ClipDamaged:
+            return tr("Parts of this clip are damaged or missing; what could be read was used.");
+        case NoticeKind::NoViewingCopy:
+            return tr("Jumping about in this clip will be slow: no quick copy of it could be made.");
+        case NoticeKind::NoOutlines: return tr("The outlines could not be drawn; everything else was measured.");
+        case NoticeKind::StandardMissing:
+            return tr("The standard “%1” this set was judged by is not there any more or cannot be used. It is judged by "
+                      "“%2” meanwhile; the choice is kept.")
+                .arg(word, text(n.word(1)));
+        case NoticeKind::OlderEngine:
+            return tr("These values were measured by an older Zevo and are shown as they were.");
+        case NoticeKind::FreeText: return word;
+    }
+    return {};
+}
+
+}  // namespace
+
+QString sentence(const Notice& notice) {
+    return notice.second ? tr("The second clip: %1").arg(plain(notice)) : plain(notice);
+}
+
+QString sentence(const Error& error) {
+    return error.notice ? sentence(*error.notice) : text(error.message);
+}
+
+QString redFlagTitle(const std::string& id) {
+    if (id == "numbness") return tr("Numbness or tingling");
+    if (id == "giving-way") return tr("Giving way");
+    if (id == "locking") return tr("Locking");
+    if (id == "swelling") return tr("Swelling");
+    if (id == "night-pain") return tr("Pain at night");
+    if (id == "surgery") return tr("Recent surgery");
+    if (id == "fall") return tr("Injury in a fall");
+    if (id == "pregnancy") return tr("Pregnancy");
+    if (id == "dizziness") return tr("Dizziness, chest symptoms");
+    return text(id);
+}
+
+StopWords stopWords(const StopAnswer& stop) {
+    using Reason = StopAnswer::Reason;
+    const QString stopped = tr("Stop. This set is not scored");
+    const QString after = tr(" ends the session for this movement. If it stays or comes back, a licensed clinician.");
+    switch (stop.reason) {
+        case Reason::None: break;
+        case Reason::RedFlags: {
+            QStringList named;
+            for (const auto& f : stop.redFlags) named.append(redFlagTitle(f));
+            return {stopped,
+                    tr("%1: see a licensed clinician before training goes on. Zevo coaches; it does not diagnose.")
+                        .arg(named.join(", "))};
+        }
+        case Reason::SharpPain: return {stopped, tr("Sharp pain") + after};
+        case Reason::RisingPain: return {stopped, tr("Pain that rises") + after};
+        case Reason::MuchPain: return {stopped, tr("Pain of 5 or more") + after};
+        case Reason::SomePain:
+            return {tr("Lighten or make it easier"),
+                    tr("Pain of 3 or 4: less load, less range or an easier variation, and ask again after the next "
+                       "set.")};
+    }
+    return {};
+}
+
+QString repsText(const std::vector<int>& reps) {
+    QString out;
+    for (std::size_t i = 0; i < reps.size();) {
+        std::size_t k = i;
+        while (k + 1 < reps.size() && reps[k + 1] == reps[k] + 1) ++k;
+        out += (out.isEmpty() ? "" : ", ") + QString::number(reps[i]);
+        if (k > i) out += (k > i + 1 ? "–" : ", ") + QString::number(reps[k]);
+        i = k + 1;
+    }
+    return (reps.size() == 1 ? tr("rep %1") : tr("reps %1")).arg(out);
+}
+
+QString repCount(int reps) {
+    return (reps == 1 ? tr("%1 rep") : tr("%1 reps")).arg(reps);
+}
+
+QString traceText(const Counsel& c) {
+    if (c.limiter.empty()) return {};
+    const auto& t = c.trace;
+    const QString reps = tr("%1 of %2").arg(repsText(t.reps)).arg(t.of);
+    QStringList said;
+    switch (t.when) {
+        case Signs::Reps::Any: said.append(tr("in %1").arg(reps)); break;
+        case Signs::Reps::Late: said.append(tr("only in %1").arg(reps)); break;
+        case Signs::Reps::FromFirst: said.append(tr("from the first rep on")); break;
+    }
+    if (t.oneSide) said.append(*t.oneSide == Side::Left ? tr("on the left side alone") : tr("on the right side alone"));
+    if (t.loaded) said.append(*t.loaded ? tr("under load") : tr("without load"));
+    if (t.withOthers) said.append(tr("together with other signs"));
+    return said.join(", ") + " → " + text(t.why);
+}
+
+QString figures(double v, int decimals) {
+    if (!std::isfinite(v)) return QStringLiteral("—");
+    const QString shown = QLocale().toString(std::abs(v), 'f', decimals);
+    const bool nothing = QString::number(std::abs(v), 'f', decimals).toDouble() == 0;
+    return v < 0 && !nothing ? QChar(0x2212) + shown : shown;
+}
+
+QString valueText(double value, Unit unit, Lengths lengths) {
+    const Shown s = shownAs(unit, lengths);
+    return figures(value * s.factor, s.decimals) + s.suffix;
+}
+
+QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths) {
+    const Shown s = shownAs(unit, lengths);
+    // An uncertainty is not shown smaller than it is: it rounds up.
+    const double step = std::pow(10.0, -s.decimals);
+    const double pm = std::ceil(pm90 * s.factor / step - 1e-6) * step;
+    const QString unitText = QString(s.suffix);
+    const QString number = figures(value * s.factor, s.decimals);
+    return unitText == "°" ? number + "° ±" + figures(pm, s.decimals)
+                           : number + " ±" + figures(pm, s.decimals) + unitText;
+}
+
+QString statureText(double cm, Lengths lengths) {
+    if (cm <= 0) return tr("stature not known");
+    if (lengths == Lengths::Metric) return tr("%1 cm").arg(std::lround(cm));
+    const long inches = std::lround(cm / 2.54);
+    return tr("%1 ft %2 in").arg(inches / 12).arg(inches % 12);
+}
+
+QString lagText(double lagS) {
+    // A clip that was switched on later shows every moment earlier on its own clock.
+    return (lagS < 0 ? tr("begun %1 s later") : tr("begun %1 s earlier")).arg(figures(std::abs(lagS), 2));
+}
+
+QString tempoWords(const Tempo& tempo) {
+    auto part = [](double s) { return QLocale().toString(s, 'g', 3); };
+    return part(tempo.lowerS) + "-" + part(tempo.pauseS) + "-" + part(tempo.liftS);
+}
+
+QStringList differenceLines(const Differences& d, const AdviceBook& book, Lengths lengths) {
+    QStringList out;
+    if (d.none()) return {tr("Nothing changes.")};
+    auto title = [&](const std::string& fault) {
+        const auto found = book.find(fault);
+        return found == book.end() ? text(fault) : text(found->second.title);
+    };
+    if (d.repsBefore != d.repsAfter) out.append(tr("%1 before, %2 now.").arg(repCount(d.repsBefore), repCount(d.repsAfter)));
+    for (const auto& f : d.faultsNew) out.append(tr("New: %1.").arg(title(f)));
+    for (const auto& f : d.faultsGone) out.append(tr("No longer: %1.").arg(title(f)));
+    constexpr std::size_t kMost = 6;
+    for (std::size_t i = 0; i < d.values.size() && i < kMost; ++i) {
+        const ValueChange& v = d.values[i];
+        out.append(tr("%1, rep %2: %3 before, %4 now.")
+                       .arg(v.measure->title)
+                       .arg(v.rep)
+                       .arg(valueText(v.before, v.measure->unit, lengths),
+                            valueWithPm(v.after, v.pm90, v.measure->unit, lengths)));
+    }
+    if (d.values.size() > kMost) out.append(tr("%1 smaller differences.").arg(d.values.size() - kMost));
+    return out;
+}
+
+ResultWords resultWords() {
+    return {[](const Notice& n) { return sentence(n).toStdString(); },
+            [](const Counsel& c) { return traceText(c).toStdString(); },
+            [](const StopAnswer& s) {
+                const StopWords w = stopWords(s);
+                return std::pair(w.title.toStdString(), w.text.toStdString());
+            }};
+}
+
+}  // namespace zevo::present
