@@ -56,11 +56,11 @@ void measure(const std::string& clip) {
         const SetContext context;
         auto analysed = pipeline::analyseClip(clip, context, options, cancel);
         if (!analysed)
-            std::printf("%s\n", analysed.error().message.c_str());
+            std::printf("%s\n", analysed.error().detail.c_str());
         else
-            std::printf("| %.1f min, %zu reps | %ld MB | %.1f × real time |\n", analysed->poses.clip.durationS / 60,
+            std::printf("| %.1f min, %zu reps | %ld MB | %.1f × real time |\n", analysed->seen.clip.durationS / 60,
                         analysed->set.result.reps.size(), peakMegabytes(),
-                        analysed->poses.clip.durationS / watch.seconds());
+                        analysed->seen.clip.durationS / watch.seconds());
         std::fflush(stdout);
         _exit(0);
     }

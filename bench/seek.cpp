@@ -30,9 +30,9 @@ std::string sparseClip(const std::string& from) {
     return path.string();
 }
 
-void measure(const char* name, const std::string& clip, const pipeline::ClipPoses& poses, const Track& track) {
+void measure(const char* name, const std::string& clip, const Observation& poses, const Track& track) {
     std::vector<double> times;
-    for (const auto& f : poses.frames) times.push_back(f.timeS);
+    for (const auto& f : poses.poses) times.push_back(f.timeS);
     app::Stage stage;
     stage.resize(960, 600);
     stage.show();
@@ -49,7 +49,7 @@ void measure(const char* name, const std::string& clip, const pipeline::ClipPose
         const std::size_t frame = random() % times.size();
         const bench::Watch watch;
         stage.goTo(times[frame]);
-        stage.setOverlay(app::overlayFor("hip_flexion", track, track.sampleAt(times[frame]), nullptr), "108° ±9");
+        stage.setOverlay(present::overlayFor(MeasureId::named("hip_flexion"), track, track.sampleAt(times[frame]), nullptr), "108° ±9");
         wait();
         took.push_back(1000 * watch.seconds());
     }
@@ -66,17 +66,17 @@ int main(int argc, char** argv) {
     pipeline::AnalyseOptions options;
     options.modelDir = catalog::modelDir();
     options.model = pose::ModelSize::Lite;
-    auto poses = pipeline::readPoses(clip, options, cancel);
+    auto poses = pipeline::observeClip(clip, options, cancel);
     const SetContext context;
-    auto set = measureSet(poses->frames, poses->clip, context);
+    auto set = measureSet(poses->poses, poses->clip, context);
     if (!set) return 1;
     std::printf("| 200 random frames, 720p, painted with overlay | median ms | worst ms |\n|---|---|---|\n");
-    measure("Zevo's own clip (key frame every 15)", clip, *poses, set->track);
+    measure("Zevo's own clip (key frame every 15)", clip, *poses, set->track());
     const std::string sparse = sparseClip(clip);
-    measure("key frame every 300, as filmed", sparse, *poses, set->track);
+    measure("key frame every 300, as filmed", sparse, *poses, set->track());
     const std::string copy = (std::filesystem::temp_directory_path() / "zevo-bench-copy.mp4").string();
     if (!pipeline::makeReviewProxy(sparse, copy, cancel)) return 1;
-    measure("key frame every 300, through the viewing copy Zevo makes of it", copy, *poses, set->track);
+    measure("key frame every 300, through the viewing copy Zevo makes of it", copy, *poses, set->track());
     std::filesystem::remove(sparse);
     std::filesystem::remove(copy);
     std::printf("wanted: median at most 40, worst at most 150\n");

@@ -2,15 +2,30 @@
 #   cmake -DSOURCE_DIR=… -P check_layers.cmake
 set(failures 0)
 # room; headers it must not include (regular expressions on the text between the quotes or brackets)
+set(rooms pose vision media sim pipeline catalog store present app cli)
+set(gui "QWidget|QApplication|QPushButton|QLabel|QMainWindow|QDialog|QListWidget|QComboBox")
 set(rules
-  "core|^(Q[A-Z]|opencv|libav|libsw|xnnpack|filesystem|fstream|thread|mutex|pose/|media/|sim/|store/|analysis/|app/|cli/)"
-  "pose|^(Q[A-Z]|opencv|libav|libsw|media/|sim/|store/|analysis/|app/|cli/)"
-  "media|^(Q[A-Z]|opencv|xnnpack|pose/|sim/|store/|analysis/|app/|cli/|core/(measures|findings|standards|advice|reps|track|results)/)"
-  "sim|^(Q[A-Z]|opencv|libav|libsw|xnnpack|pose/|store/|analysis/|app/|cli/)"
-  "store|^(QWidget|QApplication|QPainter|QGui|opencv|libav|libsw|xnnpack|pose/|media/|sim/|analysis/|app/|cli/)"
-  "analysis|^(Q[A-Z]|opencv|libav|libsw|xnnpack|app/|cli/)"
-  "app|^(opencv|libav|libsw|xnnpack|media/|sim/|cli/)"
-  "cli|^(QWidget|QApplication|opencv|libav|libsw|xnnpack|app/)")
+  "core|^(Q[A-Z]|opencv|libav|libsw|xnnpack|filesystem|fstream|thread|mutex|(pose|vision|media|sim|pipeline|catalog|store|present|app|cli)/)"
+  "vision|^(Q[A-Z]|libav|libsw|xnnpack|(pose|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|record)/)"
+  "pose|^(Q[A-Z]|opencv|libav|libsw|(vision|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|record)/)"
+  "media|^(Q[A-Z]|opencv|xnnpack|(pose|vision|sim|pipeline|catalog|store|present|app|cli)/|core/(track|series|reps|balance|measures|judge|advice|session|record)/)"
+  "sim|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|pipeline|catalog|store|present|app|cli)/)"
+  "catalog|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|present|app|cli)/)"
+  "pipeline|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(store|present|app|cli)/)"
+  "store|^(${gui}|QPainter|QGui|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|catalog|present|app|cli)/)"
+  "present|^(${gui}|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|app|cli)/)"
+  "app|^(opencv|libav|libsw|xnnpack|(media|vision|sim|cli)/)"
+  "cli|^(${gui}|opencv|libav|libsw|xnnpack|app/)")
+# Core's own folders look down only: each may include those before it.
+set(core_folders base signal body track series statistics reps balance measures judge advice session record)
+set(later ${core_folders})
+foreach(folder ${core_folders})
+  list(POP_FRONT later)
+  if(later)
+    list(JOIN later "|" names)
+    list(APPEND rules "core/${folder}|^core/(${names})/")
+  endif()
+endforeach()
 foreach(rule ${rules})
   string(REPLACE "|" ";" parts "${rule}")
   list(POP_FRONT parts room)
@@ -25,4 +40,11 @@ foreach(rule ${rules})
       endif()
     endforeach()
   endforeach()
+endforeach()
+# A folder of core that no rule speaks of would be free to look anywhere.
+file(GLOB entries RELATIVE ${SOURCE_DIR}/src/core ${SOURCE_DIR}/src/core/*)
+foreach(entry ${entries})
+  if(IS_DIRECTORY ${SOURCE_DIR}/src/core/${entry} AND NOT entry IN_LIST core_folders)
+    message(SEND_ERROR "src/core/${entry} has no place in the order of core's folders (cmake/check_layers.cmake)")
+  endif()
 endforeach()

@@ -1,13 +1,19 @@
-# The pose networks: installed by npm from the lock file without running any package's scripts, then
-# copied out by a script of ours into the build tree, where the application, tests and installer find them.
+# The pose networks. Installed by npm from the lock file without running any package's scripts, then copied out by a script
+# of ours into the build tree, where the application, tests and installer find them. An unpacked source that has the
+# files beside it (third_party/models/ready/*.tflite) needs neither npm nor a network.
 set(ZEVO_MODEL_DIR ${CMAKE_BINARY_DIR}/models)
 set(ZEVO_NPM_DIR ${PROJECT_SOURCE_DIR}/third_party/models)
-find_program(NPM npm REQUIRED)
-find_program(NODE node REQUIRED)
-if(NOT EXISTS ${ZEVO_NPM_DIR}/node_modules/@mediapipe/pose/package.json)
-  execute_process(COMMAND ${NPM} ci --ignore-scripts WORKING_DIRECTORY ${ZEVO_NPM_DIR} COMMAND_ERROR_IS_FATAL ANY)
+set(ZEVO_READY_MODELS ${ZEVO_NPM_DIR}/ready CACHE PATH "Folder with the networks' .tflite files, if they are at hand")
+if(NOT EXISTS ${ZEVO_MODEL_DIR}/pose_detection.tflite AND EXISTS ${ZEVO_READY_MODELS}/pose_detection.tflite)
+  file(GLOB ready ${ZEVO_READY_MODELS}/*.tflite)
+  file(COPY ${ready} DESTINATION ${ZEVO_MODEL_DIR})
 endif()
 if(NOT EXISTS ${ZEVO_MODEL_DIR}/pose_detection.tflite)
+  find_program(NPM npm REQUIRED)
+  find_program(NODE node REQUIRED)
+  if(NOT EXISTS ${ZEVO_NPM_DIR}/node_modules/@mediapipe/pose/package.json)
+    execute_process(COMMAND ${NPM} ci --ignore-scripts WORKING_DIRECTORY ${ZEVO_NPM_DIR} COMMAND_ERROR_IS_FATAL ANY)
+  endif()
   execute_process(
     COMMAND ${NODE} ${PROJECT_SOURCE_DIR}/tools/prepare_models.mjs ${ZEVO_NPM_DIR}/node_modules/@mediapipe/pose ${ZEVO_MODEL_DIR}
     COMMAND_ERROR_IS_FATAL ANY)

@@ -15,7 +15,8 @@
 #include "pipeline/analyse_clip.h"
 #include "catalog/data_files.h"
 #include "bench/accuracy/tables.h"
-#include "store/packing.h"
+#include "core/record/pose_record.h"
+#include "present/words.h"
 
 using namespace zevo;
 
@@ -38,21 +39,22 @@ Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, c
                    poses = folder / (name + "-" + pose::modelName(options.analyse.model) + ".poses");
     if (!options.keep.empty() && fs::exists(poses)) {
         std::ifstream file(poses, std::ios::binary);
-        const std::string block((std::istreambuf_iterator<char>(file)), {});
-        return store::unpackPoses(QByteArray::fromStdString(block));
+        const std::vector<std::uint8_t> block((std::istreambuf_iterator<char>(file)), {});
+        return zevo::readPoses(block);
     }
     if (options.kept) return Error{"Not measured.", "not kept"};
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     std::atomic<bool> cancel{false};
-    auto read = pipeline::readPoses(clip.string(), options.analyse, cancel);
+    auto read = pipeline::observeClip(clip.string(), options.analyse, cancel);
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {
-        const QByteArray block = store::packPoses(read->frames);
-        std::ofstream(poses, std::ios::binary).write(block.data(), block.size());
+        const auto block = writePoses(read->poses);
+        std::ofstream(poses, std::ios::binary)
+            .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
     }
-    return read->frames;
+    return std::move(read->poses);
 }
 
 ClipFacts factsOf(const sim::ClipSpec& spec) {
@@ -107,7 +109,7 @@ int main(int argc, char** argv) {
         const auto poses = posesOf(c.name + (options.small ? "-small" : ""), c.spec, options);
         if (!poses && poses.error().detail == "not kept") continue;
         if (!poses) {
-            std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), poses.error().message.c_str(),
+            std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), qPrintable(present::sentence(poses.error())),
                          poses.error().detail.c_str());
             return 1;
         }
@@ -131,7 +133,7 @@ int main(int argc, char** argv) {
         const auto poses = posesOf(t.name, t.spec, options);
         if (!poses && poses.error().detail == "not kept") continue;
         if (!poses) {
-            std::fprintf(stderr, "%s: %s\n", t.name.c_str(), poses.error().message.c_str());
+            std::fprintf(stderr, "%s: %s\n", t.name.c_str(), qPrintable(present::sentence(poses.error())));
             return 1;
         }
         const auto seen = bench::judge(t, *poses, factsOf(t.spec)),

@@ -45,17 +45,17 @@ double wrapped(double degrees) {
 
 void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, const MeasuredSet& set,
                   Column& column) {
-    const FrontSeries front = computeFrontSeries(set.track);
+    const FrontSeries front = computeFrontSeries(set.track());
     const sim::SpecMotion motion(c.spec.motion);
     const std::string who = c.family + ", " + c.spec.motion.body.figure + ": ";
     for (const auto& event : motion.reps()) {
-        const std::size_t i = set.track.sampleAt(event.bottomS);
+        const std::size_t i = set.track().sampleAt(event.bottomS);
         const sim::TrueFront t = sim::trueFront(motion.at(event.bottomS));
         if (c.family == "squat")
             column.front[who + "knee separation ÷ ankle separation"].add(front.kneeSeparation[i] - t.kneeSeparation);
         column.front[who + "hip line, °"].add(front.hipTilt[i] - t.hipTiltDeg);
     }
-    const std::size_t start = set.track.sampleAt(0.4);
+    const std::size_t start = set.track().sampleAt(0.4);
     if (c.family == "squat")
         column.front[who + "stance ÷ shoulders"].add(front.stance[start] -
                                                      sim::trueFront(motion.at(0.4)).stanceOverShoulders);
@@ -79,8 +79,8 @@ void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts
 void addMeasures(const std::string& family, const MeasuredRep& rep, const MeasuredRep& trueRep,
                  std::map<std::string, Errors>& into) {
     for (const auto& m : rep.measures)
-        if (const Measurement* t = trueRep.find(m.id))
-            into[family + " " + m.id].add(m.value - t->value, m.confidence >= kSureEnough ? m.pm90 : -1);
+        if (const Measurement* t = trueRep.find(m.measure))
+            into[family + " " + m.measure.name()].add(m.value - t->value, m.confidence >= kSureEnough ? m.pm90 : -1);
 }
 
 void printMeasures(const std::map<std::string, Errors>& measures) {
@@ -178,10 +178,10 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
         }
         if (!whole) continue;
         for (const auto& [angle, series] : kAngles) {
-            const std::size_t i = set->track.sampleAt(events[k].bottomS);
-            const double truth = trueValue(sim::trueAngles(motion.at(r.timesS[i]), near), angle);
+            const std::size_t i = set->track().sampleAt(events[k].bottomS);
+            const double truth = trueValue(sim::trueAngles(motion.at(set->track().timesS[i]), near), angle);
             const Measurement* m = found->find(angle);
-            const double error = wrapped((r.series.*series)[i] - truth);
+            const double error = wrapped((set->series().*series)[i] - truth);
             // The ± is stated for the value that is shown, at the moment it was read from.
             double pm = -1, shown = error;
             if (m) {
@@ -211,12 +211,12 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
         }
     }
     if (!c.square || c.view == "front") return;
-    for (std::size_t i = 0; i < r.timesS.size(); ++i) {
-        const sim::Skeleton s = motion.at(r.timesS[i]);
+    for (std::size_t i = 0; i < set->track().timesS.size(); ++i) {
+        const sim::Skeleton s = motion.at(set->track().timesS[i]);
         if (s.rep < 0 || s.phase == sim::Phase::Top) continue;
         const sim::TrueAngles a = sim::trueAngles(s, near);
         for (const auto& [angle, series] : kAngles)
-            column.during[c.family][figure][angle].add(wrapped((r.series.*series)[i] - trueValue(a, angle)));
+            column.during[c.family][figure][angle].add(wrapped((set->series().*series)[i] - trueValue(a, angle)));
     }
 }
 
@@ -241,7 +241,7 @@ Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& fact
         if (!trial.fault.empty() && (b.faultAbove == trial.fault || b.faultBelow == trial.fault))
             if (const Measurement* m = set->result.reps.front().find(b.measure)) {
                 char text[80];
-                std::snprintf(text, sizeof text, "%s %.2f ± %.2f  ", b.measure.c_str(), m->value, m->pm90);
+                std::snprintf(text, sizeof text, "%s %.2f ± %.2f  ", b.measure.name().c_str(), m->value, m->pm90);
                 v.reading += text;
             }
     return v;
@@ -255,8 +255,8 @@ void Score::add(const Trial& t, const Verdict& v, const Verdict& byTruth) {
         const auto movement = catalog::loadMovement(t.spec.motion.movement);
         for (std::size_t i = 1; i < v.reps.size(); ++i)
             for (const auto& m : v.reps[i].measures) {
-                const auto *before = v.reps[i - 1].find(m.id), *now = byTruth.reps[i].find(m.id),
-                           *then = byTruth.reps[i - 1].find(m.id);
+                const auto *before = v.reps[i - 1].find(m.measure), *now = byTruth.reps[i].find(m.measure),
+                           *then = byTruth.reps[i - 1].find(m.measure);
                 if (before && now && then && m.pm90 > 0)
                     fromRepToRep.add(((m.value - now->value) - (before->value - then->value)) / m.pm90);
             }

@@ -99,7 +99,8 @@ bool showsWhatWasPlanted(MainWindow& window, const QString& story = {}) {
         std::set<std::string> found, planted(set.planted.begin(), set.planted.end());
         for (const auto& f : window.review()->presenter().result().findings)
             if (f.severity != Severity::Unsure) found.insert(f.fault);
-        const int reps = window.review()->presenter().countedReps();
+        const auto& shown = window.review()->presenter();
+        const int reps = shown.countedReps() + shown.partialReps();
         const bool right = found == planted && reps == set.reps;
         std::printf("%s %s: %d of %d reps; planted: %s; found: %s\n", right ? "right" : "WRONG", set.clipName.c_str(),
                     reps, set.reps, qPrintable(list(planted)), qPrintable(list(found)));

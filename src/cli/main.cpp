@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "pipeline/analyse_clip.h"
+#include "pipeline/demo_maker.h"
 #include "catalog/data_files.h"
 #include "core/record/result_json.h"
 #include "present/words.h"
@@ -29,11 +30,12 @@ const char* const kHelp =
     "                 [--pain 0-10] [--red-flag NAME] [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
     "zevo-cli movements\n"
+    "zevo-cli demo-clips --out DIR\n"
     "\n"
     "analyse measures a set and writes the result (docs/formats.md) to FILE or standard output. --front adds a second\n"
     "view of the same set, filmed at the same time, or with --apart yes one after the other.\n"
     "simulate makes a clip of a virtual client (clip.mp4) and its truth (truth.json) in DIR.\n"
-    "movements lists movements, variations and standards.\n"
+    "movements lists movements, variations and standards. demo-clips draws the clips of the demo that are not in DIR.\n"
     "Exit code 0: done; 2: bad usage; 3: the clip cannot be judged (one sentence says why).\n";
 
 int usage(const std::string& problem) {
@@ -233,6 +235,27 @@ int simulate(int argc, char** argv) {
     return 0;
 }
 
+/// Clips named with the sum of their spec, as the window looks for them; those there already are left.
+int demoClips(int argc, char** argv) {
+    auto args = parse(argc, argv, {"--out"});
+    if (!args.problem.empty()) return usage(args.problem);
+    if (!args.plain.empty() || !args.options.count("--out")) return usage("demo-clips needs --out.");
+    const auto demo = pipeline::loadDemo();
+    if (!demo) return cannotJudge(demo.error());
+    const std::filesystem::path dir = args.options["--out"];
+    for (const auto& set : *demo)
+        for (const auto& [name, spec] : {std::pair(set.clipName, set.specJson), {set.frontName, set.frontSpecJson}}) {
+            if (name.empty()) continue;
+            const auto path = dir / pipeline::shippedName(name, spec);
+            if (std::filesystem::exists(path)) continue;
+            if (auto made = pipeline::makeDemoClip(spec, path.string(), g_cancel); !made)
+                return cannotJudge(made.error());
+            std::filesystem::remove(path.string() + ".truth.json");
+            std::printf("%s\n", path.filename().c_str());
+        }
+    return 0;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -241,6 +264,7 @@ int main(int argc, char** argv) {
     if (command == "analyse") return analyse(argc, argv);
     if (command == "simulate") return simulate(argc, argv);
     if (command == "movements") return movements();
+    if (command == "demo-clips") return demoClips(argc, argv);
     if (command == "--help" || command == "help") {
         std::fputs(kHelp, stdout);
         return 0;

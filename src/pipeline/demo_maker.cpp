@@ -64,13 +64,14 @@ Result<void> makeDemoClip(const std::string& specJson, const std::string& path, 
     return catalog::writeTextFile(path + ".truth.json", sim::truthJson(*spec));
 }
 
-std::string specMark(const std::string& specJson) {
+std::string shippedName(const std::string& name, const std::string& specJson) {
     std::uint64_t h = 1469598103934665603ULL;  // FNV-1a, 64 bits
     for (unsigned char c : specJson) h = (h ^ c) * 1099511628211ULL;
     static const char* const kHex = "0123456789abcdef";
-    std::string out;
-    for (int shift = 60; shift >= 28; shift -= 4) out.push_back(kHex[(h >> shift) & 15]);
-    return out;
+    std::string mark;
+    for (int shift = 60; shift >= 28; shift -= 4) mark.push_back(kHex[(h >> shift) & 15]);
+    const std::filesystem::path path(name);
+    return path.stem().string() + "." + mark + path.extension().string();
 }
 
 Result<std::string> demoClip(const std::string& name, const std::string& specJson, const std::string& folder,
@@ -79,9 +80,7 @@ Result<std::string> demoClip(const std::string& name, const std::string& specJso
     std::error_code problem;
     const fs::path own = fs::path(folder) / name;
     if (fs::exists(own, problem)) return own.string();
-    const fs::path wanted(name);
-    const fs::path shipped = fs::path(catalog::dataDir()) / "demo" / "clips" /
-                             (wanted.stem().string() + "." + specMark(specJson) + wanted.extension().string());
+    const fs::path shipped = fs::path(catalog::dataDir()) / "demo" / "clips" / shippedName(name, specJson);
     if (fs::exists(shipped, problem)) return shipped.string();
     fs::create_directories(folder, problem);
     if (auto made = makeDemoClip(specJson, own.string(), cancel, progress); !made) return made.error();

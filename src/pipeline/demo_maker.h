@@ -33,7 +33,8 @@ Result<void> makeDemoClip(const std::string& specJson, const std::string& path, 
 Result<std::string> demoClip(const std::string& name, const std::string& specJson, const std::string& folder,
                              const std::atomic<bool>& cancel, const OnProgress& progress = {});
 
-/// A short sum of a spec's text: shipped clips are named with it, so that one drawn from another spec is not taken.
-std::string specMark(const std::string& specJson);
+/// File name of a shipped clip: a short sum of its spec's text stands before the ending, so that one drawn from another
+/// spec is not taken for it.
+std::string shippedName(const std::string& name, const std::string& specJson);
 
 }  // namespace zevo::pipeline

@@ -1,8 +1,11 @@
-// The window driven as a coach drives it: a clip is opened, reps are clicked, the video scrubbed, keys pressed, and
-// what is shown is read back. Runs on the offscreen platform with a drawn clip.
+// The window driven as a coach drives it: clips are opened, reps are clicked, the video scrubbed, keys pressed, and what
+// is shown is read back. Runs on the offscreen platform with drawn clips. Every test has a window and a library of its
+// own, so that each can be run alone; the two clips they share are measured once.
 #include <QApplication>
 #include <QCheckBox>
+#include <QClipboard>
 #include <QComboBox>
+#include <QDateEdit>
 #include <QDir>
 #include <QDoubleSpinBox>
 #include <QFile>
@@ -12,9 +15,12 @@
 #include <QMessageBox>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QSqlDatabase>
+#include <QSqlQuery>
 #include <QTemporaryDir>
 #include <QTest>
 #include <QTimer>
+#include <thread>
 
 #include "app/shell/main_window.h"
 
@@ -22,6 +28,8 @@ using namespace zevo;
 using namespace zevo::app;
 
 namespace {
+
+constexpr int kLong = 600000;  // ms; a slow machine is no reason to fail
 
 QString fixture(const char* name) {
     return QString(ZEVO_FIXTURE_DIR "/") + name + "/clip.mp4";
@@ -34,47 +42,86 @@ Widget* child(QWidget* in, const char* name) {
     return found;
 }
 
+void copyFolder(const QString& from, const QString& to) {
+    QDir().mkpath(to);
+    for (const auto& f : QDir(from).entryInfoList(QDir::Files)) QFile::copy(f.filePath(), QDir(to).filePath(f.fileName()));
+}
+
 }  // namespace
 
 class TestWindow : public QObject {
     Q_OBJECT
-    QTemporaryDir m_dir;
+    QTemporaryDir m_measured;  ///< a library with one client and one set, measured in initTestCase
+    std::unique_ptr<QTemporaryDir> m_dir;
     std::unique_ptr<MainWindow> m_window;
 
     ReviewView* review() { return m_window->review(); }
+    present::SetDocument& document() { return review()->document(); }
     QString text(const char* name) { return child<QLabel>(m_window.get(), name)->text(); }
     void click(const char* name) { QTest::mouseClick(child<QPushButton>(m_window.get(), name), Qt::LeftButton); }
     void key(int k, Qt::KeyboardModifiers with = Qt::NoModifier) {
         QTest::keyClick(m_window->currentView(), static_cast<Qt::Key>(k), with);
     }
-    void waitForWork() { QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), 120000); }
+    void waitForWork() { QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong); }
     void waitForFrame() {
         QTRY_VERIFY_WITH_TIMEOUT(
-            review()->stage()->shownFrame() == review()->stage()->frame() && review()->stage()->hasPicture(), 20000);
+            review()->stage()->shownFrame() == review()->stage()->frame() && review()->stage()->hasPicture(), kLong);
     }
+    store::Library library() { return std::move(*store::Library::open(m_dir->path())); }
 
-    void restart() {
+    void start(const QString& folder) {
         m_window.reset();
-        auto library = store::Library::open(m_dir.path());
-        QVERIFY(bool(library));
-        m_window = std::make_unique<MainWindow>(std::move(*library));
+        auto opened = store::Library::open(folder);
+        QVERIFY(bool(opened));
+        m_window = std::make_unique<MainWindow>(std::move(*opened));
         m_window->show();
-        QVERIFY(QTest::qWaitForWindowExposed(m_window.get()));
+        m_window->activateWindow();
+        QVERIFY(QTest::qWaitForWindowActive(m_window.get()));
+    }
+    /// The measured set, shown.
+    void openTheSet() {
+        auto record = library();
+        const auto sets = *record.sets(record.clients()->at(0).id);
+        QVERIFY(!sets.empty());
+        m_window->openSet(sets.front().id);
+        waitForWork();
+        QVERIFY(m_window->currentView() == review());
+    }
+    void addTheFront() {
+        m_window->addSecondClip(fixture("front"), true);
+        waitForWork();
+        QVERIFY2(review()->presenter().hasSecond(), qPrintable(text("notice")));
     }
 
   private slots:
     void initTestCase() {
         installFonts();
-        saveSettings(m_dir.path(), Settings());
-        restart();
+        saveSettings(m_measured.path(), Settings());
+        start(m_measured.path());
+        auto record = *store::Library::open(m_measured.path());
+        (void)*record.addClient({{}, "Isbrand Quellenhofer-Donaudampfschifffahrt", 170, "left knee", QDate(2026, 1, 2)});
+        m_window->home()->refresh();
+        m_window->openClip(fixture("side"));
+        waitForWork();
+        QVERIFY2(m_window->strip()->hasReady(), qPrintable(m_window->strip()->message()));
+        m_window.reset();
     }
-    void cleanupTestCase() { m_window.reset(); }
+    void init() {
+        m_dir = std::make_unique<QTemporaryDir>();
+        copyFolder(m_measured.path(), m_dir->path());
+        start(m_dir->path());
+    }
+    void cleanup() { m_window.reset(); }
 
     void anEmptyLibrarySaysWhatToDo() {
+        QTemporaryDir empty;
+        start(empty.path());
         QVERIFY(m_window->currentView() == m_window->home());
         QVERIFY(child<QLabel>(m_window.get(), "empty")->isVisible());
         QVERIFY(text("empty").contains("Open a clip"));
         QVERIFY(text("caution").contains("not a medical device"));
+        QVERIFY(!child<QWidget>(m_window.get(), "workStrip")->isVisible());
+        m_window.reset();
     }
 
     void aClientIsAddedAndEditedWithUndo() {
@@ -82,42 +129,92 @@ class TestWindow : public QObject {
         auto* name = child<QLineEdit>(m_window.get(), "name");
         QVERIFY(name->isVisible());
         name->selectAll();
-        QTest::keyClicks(name, "Isbrand Quellenhofer-Donaudampfschifffahrt");
+        QTest::keyClicks(name, "Aldous Brackenwhite");
         QTest::keyClick(name, Qt::Key_Return);
         auto* stature = child<QDoubleSpinBox>(m_window.get(), "stature");
         stature->setFocus();
         stature->selectAll();
-        QTest::keyClicks(stature, "170");
+        QTest::keyClicks(stature, "181");
         QTest::keyClick(stature, Qt::Key_Return);
-        auto library = *store::Library::open(m_dir.path());
-        QCOMPARE(library.clients()->at(0).name, QString("Isbrand Quellenhofer-Donaudampfschifffahrt"));
-        NEAR_CM(library.clients()->at(0).statureCm, 170);
+        auto record = library();
+        QCOMPARE(record.clients()->at(0).name, QString("Aldous Brackenwhite"));
+        NEAR_CM(record.clients()->at(0).statureCm, 181);
+        child<QListWidget>(m_window.get(), "sets")->setFocus();
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
-        NEAR_CM(library.clients()->at(0).statureCm, 0);
+        NEAR_CM(record.clients()->at(0).statureCm, 0);
         QTest::keyClick(m_window.get(), Qt::Key_Y, Qt::ControlModifier);
-        NEAR_CM(library.clients()->at(0).statureCm, 170);
+        NEAR_CM(record.clients()->at(0).statureCm, 181);
         QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
-        QVERIFY(library.clients()->at(0).consent.has_value());
-        QTest::keyClicks(child<QPlainTextEdit>(m_window.get(), "note"), "left knee");
-        QCOMPARE(library.clients()->at(0).note, QString("left knee"));
+        QVERIFY(record.clients()->at(0).consent.has_value());
+    }
+
+    /// Typing touches the disk when the focus leaves or after a pause, never per letter.
+    void aNoteIsKeptAfterAPauseOrWhenTheFocusLeaves() {
+        auto* note = child<QPlainTextEdit>(m_window.get(), "note");
+        auto kept = [this] { return library().clients()->at(0).note; };
+        note->setFocus();
+        note->selectAll();
+        QTest::keyClicks(note, "heels");
+        QCOMPARE(kept(), QString("left knee"));
+        QTRY_COMPARE_WITH_TIMEOUT(kept(), QString("heels"), kLong);
+        QTest::keyClicks(note, " up");
+        QCOMPARE(kept(), QString("heels"));
+        child<QListWidget>(m_window.get(), "sets")->setFocus();
+        QCOMPARE(kept(), QString("heels up"));
+        note->setFocus();
+        QTest::keyClicks(note, "!");
+        m_window->close();  // nothing is lost either
+        QVERIFY(kept().contains('!'));
+    }
+
+    void aClipIsMeasuredBehindThePageAndShownWhenAskedFor() {
+        auto* home = m_window->home();
+        m_window->openClip(fixture("left_uneven"));
+        QVERIFY(m_window->currentView() == home);
+        QTRY_VERIFY_WITH_TIMEOUT(text("workTitle").contains("frame"), kLong);
+        QVERIFY(child<QPushButton>(m_window.get(), "stopWork")->isVisible());
+        // Meanwhile the coach goes on: another set is opened, a rep chosen, a second clip queued.
+        openTheSetWhileWorking();
+        key(Qt::Key_2);
+        QCOMPARE(review()->presenter().rep(), 1);
+        m_window->openClip(fixture("standing"));
+        QVERIFY(m_window->queue().count(JobQueue::Priority::Normal) >= 1);
+        waitForWork();
+        QVERIFY(m_window->currentView() == review());  // where he was
+        QCOMPARE(review()->presenter().rep(), 1);
+        QVERIFY(m_window->strip()->hasProblem());  // of the second clip
+        key(Qt::Key_G);
+        waitForWork();
+        QCOMPARE(review()->presenter().result().near, Side::Left);  // the first clip's set
+        QVERIFY2(text("subtitle").contains("2 reps, 1 partial"), qPrintable(text("subtitle")));
     }
 
     void aClipBecomesASentence() {
-        m_window->openClip(fixture("side"));
-        QVERIFY(m_window->currentView() == m_window->busy());
-        QVERIFY(child<QPushButton>(m_window.get(), "cancel")->isVisible());
-        QTRY_VERIFY_WITH_TIMEOUT(text("busyMessage").contains("frame"), 20000);
-        waitForWork();
-        QVERIFY2(m_window->currentView() == review(), qPrintable(m_window->busy()->message()));
+        openTheSet();
         QCOMPARE(review()->card()->sentence(), QString("Press the floor away with your heels."));
         QVERIFY(text("title").startsWith("Isbrand"));
         QVERIFY2(text("subtitle").contains("3 reps") && text("subtitle").contains("right side"),
                  qPrintable(text("subtitle")));
-        QVERIFY2(text("findingWhere").contains("reps 1–3"), qPrintable(text("findingWhere")));
+        QVERIFY2(text("findingWhere").contains("reps 1–3 of 3"), qPrintable(text("findingWhere")));
         waitForFrame();
     }
 
+    void openingASetWritesNothing() {
+        auto bytes = [this] {
+            QFile file(m_dir->filePath("library.sqlite"));
+            if (!file.open(QIODevice::ReadOnly)) return QByteArray();
+            return file.readAll() + QByteArray::number(QFile(m_dir->filePath("library.sqlite-wal")).size());
+        };
+        const QByteArray before = bytes();
+        openTheSet();
+        key(Qt::Key_N);
+        key(Qt::Key_3);
+        m_window->goHome();
+        QCOMPARE(bytes(), before);
+    }
+
     void aTileIsClicked() {
+        openTheSet();
         auto* strip = review()->strip();
         QTest::mouseClick(strip, Qt::LeftButton, {}, strip->tileRect(1).center().toPoint());
         QCOMPARE(strip->current(), 1);
@@ -128,7 +225,7 @@ class TestWindow : public QObject {
     }
 
     void theKeyboardDoesIt() {
-        review()->setFocus();
+        openTheSet();
         key(Qt::Key_3);
         QCOMPARE(review()->presenter().rep(), 2);
         key(Qt::Key_Up);
@@ -144,6 +241,9 @@ class TestWindow : public QObject {
         QVERIFY(text("details").contains("Calf stretch"));
         key(Qt::Key_C);
         QVERIFY(text("details").contains("wedge"));
+        key(Qt::Key_F);
+        QVERIFY2(text("details").contains("Five reps or more"), qPrintable(text("details")));
+        key(Qt::Key_C);
         const QString measure = review()->presenter().measure();
         key(Qt::Key_M);
         QVERIFY(review()->presenter().measure() != measure);
@@ -153,23 +253,58 @@ class TestWindow : public QObject {
         NEAR_S(review()->stage()->timeS(), review()->presenter().saying().atS);
     }
 
+    /// Letters work whatever has the focus, a button of the header too; text fields keep them.
+    void keysWorkWhereverTheFocusIs() {
+        openTheSet();
+        auto* look = child<QPushButton>(m_window.get(), "look");
+        look->setFocus();
+        QVERIFY(look->hasFocus());
+        const QString measure = review()->presenter().measure();
+        QTest::keyClick(look, Qt::Key_M);
+        QVERIFY(review()->presenter().measure() != measure);
+        QTest::keyClick(look, Qt::Key_3);
+        QCOMPARE(review()->presenter().rep(), 2);
+        QTest::keyClick(look, Qt::Key_D);
+        QVERIFY(m_window->settings().dark);
+        QTest::keyClick(look, Qt::Key_Space);  // and Space presses the button, as everywhere
+        QVERIFY(!m_window->settings().dark);
+        key(Qt::Key_T);
+        auto* tempo = child<QLineEdit>(review()->panel(), "setTempo");
+        tempo->setFocus();
+        QTest::keyClicks(tempo, "dux");
+        QCOMPARE(tempo->text(), QString("dux"));
+        QVERIFY(!m_window->settings().dark);
+        // On the other page the keys of the review are off, and their buttons with them.
+        m_window->goHome();
+        QVERIFY(!m_window->actions().get("leaveOut")->isEnabled());
+        QTest::keyClick(m_window->home(), Qt::Key_M);
+        // The key page lists every action there is.
+        QString page;
+        for (const auto& [left, right] : keyRows()) page += left + " " + right + "\n";
+        for (const auto& row : keyTable())
+            if (*row.text) QVERIFY2(page.contains(row.text), row.id);
+    }
+
     void playingLoopsTheRep() {
+        openTheSet();
+        waitForFrame();
         review()->chooseRep(0);
         key(Qt::Key_S);
         QCOMPARE(child<QPushButton>(m_window.get(), "speed")->text(), QString("1×"));
         const auto before = review()->stage()->frame();
         key(Qt::Key_Space);
         QVERIFY(review()->stage()->isPlaying());
-        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->frame() != before, 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->frame() != before, kLong);
         // Set just before the loop's end it comes back to the start of the rep.
         const auto& rep = review()->presenter().result().reps[0];
         review()->stage()->goTo(rep.endS + 0.25);
-        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->timeS() < rep.startS + 1, 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->timeS() < rep.startS + 1, kLong);
         QTest::mouseClick(review()->stage(), Qt::LeftButton, {}, {100, 100});
         QVERIFY(!review()->stage()->isPlaying());
     }
 
     void theVideoIsScrubbed() {
+        openTheSet();
         auto* stage = review()->stage();
         const QRectF bar = stage->scrubRect();
         QTest::mousePress(stage, Qt::LeftButton, {}, {int(bar.left()) + 2, int(bar.center().y())});
@@ -184,11 +319,27 @@ class TestWindow : public QObject {
         NEAR_S(review()->plot()->cursorS(), stage->timeS());
         const QRectF plot = review()->plot()->plotRect();
         QTest::mouseClick(review()->plot(), Qt::LeftButton, {}, plot.center().toPoint());
-        const auto& rep = review()->presenter().result().reps[0];
+        const auto& rep = review()->presenter().result().reps[static_cast<std::size_t>(review()->presenter().rep())];
         QVERIFY(stage->timeS() > rep.startS && stage->timeS() < rep.endS);
     }
 
+    /// Lines are those of the picture that is seen, also while the next one is still being fetched.
+    void linesWaitForTheirPicture() {
+        openTheSet();
+        waitForFrame();
+        auto* stage = review()->stage();
+        const double seen = stage->shownTimeS();
+        NEAR_S(seen, stage->timeS());
+        const double there = seen > 7 ? 1.0 : 13.0;
+        stage->goTo(there);  // no event has been handled since: the picture is still the old one
+        QVERIFY(std::abs(stage->timeS() - there) < 0.05);
+        QCOMPARE(stage->shownTimeS(), seen);
+        waitForFrame();
+        NEAR_S(stage->shownTimeS(), there);
+    }
+
     void aReadingIsClicked() {
+        openTheSet();
         auto* column = review()->column();
         QTest::mouseClick(column, Qt::LeftButton, {}, column->rowRect(2).center().toPoint());
         QCOMPARE(review()->presenter().measure(), column->reading(2).id);
@@ -198,18 +349,23 @@ class TestWindow : public QObject {
     }
 
     void aStandardIsChosenAndUndone() {
+        openTheSet();
         auto* box = child<QComboBox>(m_window.get(), "standards");
+        auto record = library();
+        auto kept = [&] { return record.sets(record.clients()->at(0).id)->at(0).standard; };
         QCOMPARE(box->currentText(), QString("Whole foot"));
         QTest::keyClick(review(), Qt::Key_J);
         QCOMPARE(box->currentText(), QString("Hips back"));
-        auto library = *store::Library::open(m_dir.path());
-        QCOMPARE(library.sets(library.clients()->at(0).id)->at(0).standard, QString("hips-back"));
+        QCOMPARE(kept(), QString("hips-back"));
         click("undo");
         QCOMPARE(box->currentText(), QString("Whole foot"));
-        QCOMPARE(library.sets(library.clients()->at(0).id)->at(0).standard, QString("whole-foot"));
+        QCOMPARE(kept(), QString("whole-foot"));
+        key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+        QCOMPARE(kept(), QString("hips-back"));
     }
 
     void aRepIsLeftOutAndKeptSo() {
+        openTheSet();
         for (int i = 0; i < 3; ++i) {
             review()->chooseRep(i);
             click("leaveOut");
@@ -219,10 +375,8 @@ class TestWindow : public QObject {
         key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(text("findingTitle"), QString("Heels leave the floor"));
         QCOMPARE(review()->presenter().countedReps(), 1);
-        const auto id = review()->set().id;
-        restart();
-        m_window->openSet(id);
-        waitForWork();
+        start(m_dir->path());
+        openTheSet();
         QCOMPARE(review()->presenter().countedReps(), 1);  // from the record
         for (int rep : {0, 1}) {
             review()->chooseRep(rep);
@@ -233,6 +387,7 @@ class TestWindow : public QObject {
     }
 
     void darkAndInches() {
+        openTheSet();
         const QColor light = m_window->grab().toImage().pixelColor(3, 3);
         key(Qt::Key_D);
         const QColor dark = m_window->grab().toImage().pixelColor(3, 3);
@@ -243,10 +398,9 @@ class TestWindow : public QObject {
         for (int i = 0; i < review()->column()->rows(); ++i)
             inches |= review()->column()->reading(i).text.endsWith(" in");
         QVERIFY(inches);
-        restart();  // both are remembered
+        start(m_dir->path());  // both are remembered
         QVERIFY(m_window->settings().dark && m_window->settings().lengths == Lengths::Us);
-        key(Qt::Key_D);
-        key(Qt::Key_U);
+        m_window->toggleLook();
     }
 
     void sheetsOpenAndClose() {
@@ -261,20 +415,18 @@ class TestWindow : public QObject {
     }
 
     void aSetIsOpenedFromTheList() {
-        m_window->goHome();
         auto* sets = child<QListWidget>(m_window.get(), "sets");
         QCOMPARE(sets->count(), 1);
-        QVERIFY(sets->item(0)->text().contains("Heels leave the floor"));
+        QVERIFY(sets->item(0)->text().contains("Heels leave the floor") && sets->item(0)->text().contains("3 reps"));
+        (void)m_window->grab();  // drawn with its outlines
         QTest::mouseClick(sets->viewport(), Qt::LeftButton, {}, sets->visualItemRect(sets->item(0)).center());
         waitForWork();
         QVERIFY(m_window->currentView() == review());
     }
 
     void theOtherViewIsAddedAndLookedAt() {
-        m_window->addSecondClip(fixture("front"), true);
-        waitForWork();
-        QVERIFY2(m_window->currentView() == review(), qPrintable(m_window->busy()->message()));
-        QVERIFY(review()->presenter().hasSecond());
+        openTheSet();
+        addTheFront();
         QVERIFY2(text("notes").contains("begun 0.4"), qPrintable(text("notes")));
         QStringList titles;
         for (int i = 0; i < review()->presenter().findingCount(); ++i)
@@ -289,23 +441,44 @@ class TestWindow : public QObject {
         NEAR_S(review()->stage()->timeS() - there, 0.4);
         key(Qt::Key_V);
         QVERIFY(review()->showsSecond());
+        // Moved, taken away and brought back, nudge and all; kept the while.
         review()->chooseFinding(0);
+        key(Qt::Key_T);
+        click("nudgeLater");
+        waitForWork();
+        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        click("removeSecond");
+        waitForWork();
+        QVERIFY(!review()->presenter().hasSecond());
+        const auto id = review()->id();
+        QCOMPARE(library().loadSet(id)->seen.size(), std::size_t{1});
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        waitForWork();
+        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        QCOMPARE(library().loadSet(id)->seen.size(), std::size_t{2});
+        start(m_dir->path());
+        openTheSet();
+        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        // The same side once more is no other view: refused, and the one there is stays.
+        m_window->addSecondClip(fixture("side"), true);
+        waitForWork();
+        QVERIFY2(text("notice").contains("same side") && text("notice").contains("Nothing was changed"),
+                 qPrintable(text("notice")));
+        QVERIFY(review()->presenter().hasSecond());
     }
 
     void theSetPanelChangesTheSetWithUndo() {
-        review()->setFocus();
+        openTheSet();
         key(Qt::Key_T);
         QVERIFY(review()->panel()->isVisible());
         auto* before = child<QComboBox>(review()->panel(), "painBefore");
         before->setFocus();
         QTest::keyClick(before, Qt::Key_End);  // 10
         emit before->activated(before->currentIndex());
-        waitForWork();
         QVERIFY(review()->presenter().result().findings.empty());
         QCOMPARE(text("findingTitle"), QString("Stop. This set is not scored"));
         QCOMPARE(review()->card()->sentence(), QString("Stop here for today."));
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
-        waitForWork();
         QCOMPARE(review()->card()->sentence(), QString("Press the floor away with your heels."));
         auto* tempo = child<QLineEdit>(review()->panel(), "setTempo");
         auto* said = child<QLabel>(review()->panel(), "tempoSaid");
@@ -317,48 +490,42 @@ class TestWindow : public QObject {
         tempo->clear();
         QTest::keyClicks(tempo, "5-1-1");
         QTest::keyClick(tempo, Qt::Key_Return);
-        waitForWork();
         QVERIFY(!said->isVisible());
         QCOMPARE(*review()->presenter().standard().bandFor("lowering_s")->min, 3.75);
         QVERIFY(review()->presenter().overTheSet().join(' ').contains("Tempo asked 5-1-1, done "));
+        child<QListWidget>(m_window.get(), "sets")->setFocus();
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
-        waitForWork();
         QVERIFY(tempo->text().isEmpty() && !review()->presenter().result().context.tempo);
-        click("nudgeLater");
-        waitForWork();
-        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
-        click("removeSecond");
-        waitForWork();
-        QVERIFY(!review()->presenter().hasSecond());
-        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);  // taken back, nudge and all
-        waitForWork();
-        QVERIFY(review()->presenter().hasSecond());
-        NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
-        click("removeSecond");
-        waitForWork();
-        QVERIFY(!review()->presenter().hasSecond());
+        auto* day = child<QDateEdit>(review()->panel(), "setDay");
+        day->setDate(QDate(2026, 3, 2));
+        QVERIFY2(text("subtitle").contains("2 Mar 2026"), qPrintable(text("subtitle")));
+        QCOMPARE(library().loadSet(review()->id())->heldOn, QDate(2026, 3, 2));
         QTest::keyClick(review()->panel(), Qt::Key_Escape);
         QVERIFY(!review()->panel()->isVisible());
     }
 
-    void anotherMovementIsProposedAndChosen() {
-        auto* movement = child<QComboBox>(review()->panel(), "setMovement");
+    /// A movement the picture contradicts: refused with the reason, the box goes back, nothing is locked.
+    void aMovementThatIsNotThereIsRefused() {
+        openTheSet();
         key(Qt::Key_T);
-        movement->setCurrentIndex(movement->findData("split-squat"));
-        emit movement->activated(movement->currentIndex());
-        waitForWork();
-        QVERIFY2(text("subtitle").startsWith("Split squat"), qPrintable(text("subtitle")));
-        auto* looks = child<QLabel>(m_window.get(), "looksLike");
-        QVERIFY(looks->isVisibleTo(review()) && looks->text().contains("looks like a squat"));
-        emit looks->linkActivated("squat");
-        waitForWork();
+        auto* movement = child<QComboBox>(review()->panel(), "setMovement");
+        for (const char* id : {"split-squat", "bridge"}) {
+            movement->setCurrentIndex(movement->findData(id));
+            emit movement->activated(movement->currentIndex());
+            waitForWork();
+            QVERIFY2(text("notice").contains("looks like a squat") && text("notice").contains("Nothing was changed"),
+                     qPrintable(text("notice")));
+            QCOMPARE(movement->currentData().toString(), QString("squat"));
+            QVERIFY(text("subtitle").startsWith("Squat"));
+        }
+        start(m_dir->path());
+        openTheSet();
         QVERIFY(text("subtitle").startsWith("Squat"));
-        QVERIFY(!looks->isVisibleTo(review()));
-        if (review()->panel()->isVisible()) QTest::keyClick(review()->panel(), Qt::Key_Escape);
     }
 
     void standardsGoOutAndComeIn() {
-        const QString out = m_dir.filePath("mine.json");
+        openTheSet();
+        const QString out = m_dir->filePath("mine.json");
         m_window->exportStandard(out);
         QFile file(out);
         QVERIFY(file.open(QIODevice::ReadOnly));
@@ -375,19 +542,78 @@ class TestWindow : public QObject {
         json.replace("\"title\": \"Whole foot\"", "\"title\": \"Yard school\"");
         write();
         m_window->importStandard(out);
-        waitForWork();
         QCOMPARE(child<QComboBox>(m_window.get(), "standards")->currentText(), QString("Yard school"));
+        const auto id = review()->id();
         json.replace("\"min_confidence\": 0.5", "\"min_confidence\": \"much\"");
         write();
         m_window->importStandard(out);
         QVERIFY2(text("notice").contains("/min_confidence must be a number, not \"much\""), qPrintable(text("notice")));
-        review()->chooseStandard("whole-foot");
+        // Its file breaks: the set is judged by the default meanwhile, says so, and is not changed by being looked at.
+        QFile own(m_dir->filePath("standards/yard-school.json"));
+        const QByteArray good = [&] {
+            (void)own.open(QIODevice::ReadOnly);
+            const QByteArray all = own.readAll();
+            own.close();
+            return all;
+        }();
+        QVERIFY(own.open(QIODevice::WriteOnly | QIODevice::Truncate));
+        own.write("{");
+        own.close();
+        start(m_dir->path());
+        openTheSet();
+        QCOMPARE(child<QComboBox>(m_window.get(), "standards")->currentText(), QString("Whole foot"));
+        QVERIFY2(text("notes").contains("yard-school") && text("notes").contains("meanwhile"), qPrintable(text("notes")));
+        m_window->goHome();
+        QCOMPARE(fold(library().loadSet(id)->edits).standard, std::string("yard-school"));
+        QVERIFY(own.open(QIODevice::WriteOnly | QIODevice::Truncate));
+        own.write(good);
+        own.close();
+        start(m_dir->path());
+        openTheSet();
+        QCOMPARE(child<QComboBox>(m_window.get(), "standards")->currentText(), QString("Yard school"));
     }
 
-    void whatHappensOverTheSetIsATab() {
-        key(Qt::Key_F);
-        QVERIFY2(text("details").contains("Five reps or more"), qPrintable(text("details")));
-        key(Qt::Key_C);
+    void olderValuesAreShownUntilMeasuredAnew() {
+        {
+            auto db = QSqlDatabase::addDatabase("QSQLITE", "older");
+            db.setDatabaseName(m_dir->filePath("library.sqlite"));
+            QVERIFY(db.open());
+            QSqlQuery q(db);
+            QVERIFY(q.exec("UPDATE sets SET engine = 1"));
+            QVERIFY(q.exec("UPDATE measurements SET value = 0, pm90 = 0.1 WHERE measure = 'heel_rise'"));
+        }
+        QSqlDatabase::removeDatabase("older");
+        start(m_dir->path());
+        openTheSet();
+        QVERIFY(review()->presenter().saying().clean);
+        QVERIFY2(text("notes").contains("older Zevo"), qPrintable(text("notes")));
+        auto* offers = child<QLabel>(m_window.get(), "offers");
+        QVERIFY2(offers->isVisible() && offers->text().contains("New: Heels leave the floor") &&
+                     offers->text().contains("Measure anew"),
+                 qPrintable(offers->text()));
+        emit offers->linkActivated("anew");
+        waitForWork();
+        QCOMPARE(text("findingTitle"), QString("Heels leave the floor"));
+        QVERIFY(!offers->isVisible());
+        QCOMPARE(library().loadSet(review()->id())->kept.engine, kEngine);
+        key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(review()->presenter().saying().clean);
+        QCOMPARE(library().loadSet(review()->id())->kept.engine, 1);
+    }
+
+    void aChangedStatureIsOffered() {
+        auto record = library();
+        auto client = record.clients()->at(0);
+        client.statureCm = 180;
+        QVERIFY(bool(record.updateClient(client)));
+        start(m_dir->path());
+        openTheSet();
+        QVERIFY(text("subtitle").contains("170 cm"));  // as it was measured
+        auto* offers = child<QLabel>(m_window.get(), "offers");
+        QVERIFY(offers->isVisible() && offers->text().contains("180 cm"));
+        emit offers->linkActivated("stature");
+        waitForWork();
+        QVERIFY(text("subtitle").contains("180 cm") && !offers->isVisible());
     }
 
     void badClipsSayWhyAndWhatIsSafe_data() {
@@ -403,55 +629,78 @@ class TestWindow : public QObject {
         QFETCH(QString, says);
         m_window->openClip(clip);
         waitForWork();
-        QVERIFY(m_window->currentView() == m_window->busy());
-        QVERIFY2(m_window->busy()->message().contains(says), qPrintable(m_window->busy()->message()));
-        QVERIFY(text("busySafe").contains("your file is as it was"));
-        QVERIFY(child<QPushButton>(m_window.get(), "otherClip")->isVisible());
-        click("backHome");
         QVERIFY(m_window->currentView() == m_window->home());
+        QVERIFY(m_window->strip()->hasProblem());
+        QVERIFY2(text("workMessage").contains(says), qPrintable(text("workMessage")));
+        QVERIFY(text("workSafe").contains("your file is as it was"));
+        QVERIFY(child<QPushButton>(m_window.get(), "otherClip")->isVisible());
+        click("copyDetails");
+        const QString details = QApplication::clipboard()->text();
+        QVERIFY2(details.contains("measuring a clip") && details.contains("engine"), qPrintable(details));
+        QVERIFY(!details.contains("Isbrand"));  // no client's name leaves by this way
+        click("dismiss");
+        QVERIFY(!child<QWidget>(m_window.get(), "workStrip")->isVisible());
+        QCOMPARE(library().sets(library().clients()->at(0).id)->size(), std::size_t{1});
     }
 
     void stoppingKeepsNothing() {
         m_window->openClip(fixture("left_uneven"));
-        QTRY_VERIFY_WITH_TIMEOUT(text("busyMessage").contains("frame"), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(text("workTitle").contains("frame"), kLong);
         QTest::keyClick(m_window.get(), Qt::Key_Escape);
         waitForWork();
-        QVERIFY(m_window->currentView() == m_window->home());
+        QVERIFY(!m_window->strip()->hasProblem() && !m_window->strip()->hasReady());
         QCOMPARE(child<QListWidget>(m_window.get(), "sets")->count(), 1);
     }
 
     void theWindowStaysAwakeWhileMeasuring() {
-        // The longest time between two beats of the window's own clock while a clip is measured and then shown.
+        // The longest time between two beats of the window's own clock while two clips are measured side by side and a
+        // set is opened.
         QElapsedTimer beat;
         qint64 longest = 0;
         QTimer clock;
         connect(&clock, &QTimer::timeout, this, [&] { longest = std::max(longest, beat.restart()); });
         m_window->openClip(fixture("standing"));
+        m_window->openClip(fixture("left_uneven"));
         beat.start();
         clock.start(5);
         waitForWork();
+        clock.stop();
         qInfo("longest pause of the window: %lld ms", longest);
-        QVERIFY(longest <
-                1000);  // generous: a busy machine is no fault of the window; blocking on the work would be seconds
-        click("backHome");
+        QVERIFY(longest < 1000);  // generous: a busy machine is no fault of the window; blocking would be seconds
+    }
+
+    void aSetIsDeletedWithUndoUntilZevoCloses() {
+        openTheSet();
+        key(Qt::Key_Delete, Qt::ShiftModifier);
+        QVERIFY(m_window->currentView() == m_window->home());
+        QVERIFY(text("notice").contains("Undo"));
+        auto* sets = child<QListWidget>(m_window.get(), "sets");
+        QCOMPARE(sets->count(), 0);
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(sets->count(), 1);
+        QTest::keyClick(m_window.get(), Qt::Key_Y, Qt::ControlModifier);
+        QCOMPARE(sets->count(), 0);
+        m_window->close();
+        start(m_dir->path());
+        QCOMPARE(child<QListWidget>(m_window.get(), "sets")->count(), 0);
+        QVERIFY(QFile::exists(fixture("side")));  // the coach's file stays
     }
 
     void aMissingVideoKeepsTheMeasurements() {
-        const QString moved = m_dir.filePath("moved.mp4");
-        QVERIFY(QFile::copy(fixture("side"), moved));
+        const QString moved = m_dir->filePath("moved.mp4");
+        QVERIFY(QFile::copy(fixture("left_uneven"), moved));
         m_window->openClip(moved);
         waitForWork();
-        const auto id = review()->set().id;
-        m_window->goHome();
         QVERIFY(QFile::remove(moved));
-        m_window->openSet(id);
+        key(Qt::Key_G);
         waitForWork();
         QVERIFY(m_window->currentView() == review());
-        QVERIFY(review()->set().missing.contains("not at"));
+        QVERIFY(review()->clip(false).missing.contains("not at"));
         QCOMPARE(review()->presenter().result().reps.size(), std::size_t{3});
         key(Qt::Key_2);
         key(Qt::Key_Space);  // nothing to play, nothing breaks
         QVERIFY(!review()->stage()->isPlaying());
+        NEAR_S(review()->stage()->shownTimeS(), review()->stage()->timeS());
         (void)m_window->grab();
     }
 
@@ -462,6 +711,7 @@ class TestWindow : public QObject {
     }
     void otherSizesHold() {
         QFETCH(QSize, size);
+        openTheSet();
         m_window->resize(size);
         QTest::qWait(50);
         QVERIFY2(
@@ -470,10 +720,10 @@ class TestWindow : public QObject {
                 QString("%1 × %2").arg(m_window->minimumSizeHint().width()).arg(m_window->minimumSizeHint().height())));
         QVERIFY(review()->stage()->height() > 150);
         (void)m_window->grab();
-        m_window->resize(1280, 800);
     }
 
     void everyControlHasANameForScreenReaders() {
+        openTheSet();
         for (auto* b : m_window->findChildren<QPushButton*>())
             QVERIFY2(!b->text().isEmpty() || !b->accessibleName().isEmpty(), qPrintable(b->objectName()));
         for (QWidget* w : {static_cast<QWidget*>(review()->strip()), static_cast<QWidget*>(review()->column()),
@@ -482,21 +732,18 @@ class TestWindow : public QObject {
     }
 
     void aClientIsErasedForGood() {
-        m_window->goHome();
-        QTimer::singleShot(0, this, [] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            QVERIFY(box);
-            for (auto* b : box->buttons())
-                if (b->text() == "Keep") b->click();
-        });
+        auto answer = [this](const char* with) {
+            QTimer::singleShot(0, this, [with] {
+                auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+                QVERIFY(box);
+                for (auto* b : box->buttons())
+                    if (b->text() == with) b->click();
+            });
+        };
+        answer("Keep");
         click("deleteClient");
         QCOMPARE(child<QListWidget>(m_window.get(), "clients")->count(), 1);
-        QTimer::singleShot(0, this, [] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            QVERIFY(box);
-            for (auto* b : box->buttons())
-                if (b->text() == "Erase for good") b->click();
-        });
+        answer("Erase for good");
         click("deleteClient");
         QCOMPARE(child<QListWidget>(m_window.get(), "clients")->count(), 0);
         QVERIFY(child<QLabel>(m_window.get(), "empty")->isVisible());
@@ -504,6 +751,12 @@ class TestWindow : public QObject {
     }
 
   private:
+    void openTheSetWhileWorking() {
+        auto record = library();
+        const auto sets = *record.sets(record.clients()->at(0).id);
+        m_window->openSet(sets.back().id);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+    }
     static void NEAR_CM(double actual, double expected) {
         QVERIFY2(std::abs(actual - expected) < 0.01, qPrintable(QString::number(actual)));
     }

@@ -1,9 +1,9 @@
 // The lean a client needs: by hand, by what coaches expect of it, and on the virtual client.
 #include <Eigen/Geometry>
-#include <QTest>
 #include <numbers>
 
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -133,5 +133,5 @@ class TestBalance : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestBalance)
+ZEVO_SUITE(TestBalance, "balance")
 #include "test_balance.moc"

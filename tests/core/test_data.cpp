@@ -1,15 +1,14 @@
 // The shipped data files, and what is said about damaged ones.
 #include <QDir>
 #include <QRegularExpression>
-#include <QTest>
 #include <map>
 #include <nlohmann/json.hpp>
 #include <set>
 
 #include "catalog/data_files.h"
-#include "pipeline/demo_maker.h"
 #include "sim/clip_maker.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using nlohmann::json;
@@ -62,23 +61,23 @@ class TestData : public QObject {
             const auto movement = catalog::loadMovement(id);
             QVERIFY2(movement && movement->id == id, id.c_str());
             QVERIFY(!movement->setUp.empty() && movement->phases.size() == 4);
-            for (const auto& m : movement->measures) QVERIFY2(findMeasure(m), m.c_str());
+            for (const auto& m : movement->measures) QVERIFY2(MeasureId::named(m), m.c_str());
             const auto standards = catalog::loadStandards(*movement);
-            QVERIFY2(bool(standards), standards ? "" : standards.error().message.c_str());
+            QVERIFY2(bool(standards), standards ? "" : made::words(standards.error()));
             QCOMPARE(standards->front().id, movement->standards.front());
             const auto book = catalog::loadAdvice(*movement);
-            QVERIFY2(bool(book), book ? "" : book.error().message.c_str());
+            QVERIFY2(bool(book), book ? "" : made::words(book.error()));
             std::vector<std::string> variations{""};
             for (const auto& v : movement->variations) variations.push_back(v.id);
             for (const auto& s : *standards) {
                 QVERIFY(QString::fromStdString(s.reason).count('.') >= 2);  // its reasons in two sentences
                 QVERIFY(!s.differs.empty());
-                QVERIFY(catalog::judges(s, *movement));
+                QVERIFY(judges(s, *movement));
                 for (const auto& v : variations) {
-                    std::set<std::string> judged;
+                    std::set<MeasureId> judged;
                     for (const auto& b : s.forSet(id, v).bands) {
-                        QVERIFY2(judged.insert(b.measure).second, b.measure.c_str());  // one band a measure
-                        QVERIFY(b.scaleFrom < b.scaleTo);
+                        QVERIFY2(judged.insert(b.measure).second, b.measure.name().c_str());  // one band a measure
+                        QVERIFY(b.measure->scale.from < b.measure->scale.to);
                         for (const auto& f : {b.faultAbove, b.faultBelow}) {
                             if (f.empty()) continue;
                             named.insert(f);
@@ -129,7 +128,7 @@ class TestData : public QObject {
         for (const char* id : {"whole-foot", "soft-finish", "tall", "neutral"}) {
             const Standard s = made::standard(id);
             const auto again = parseStandard(standardJson(s), "again.json");
-            QVERIFY2(bool(again), again ? "" : again.error().message.c_str());
+            QVERIFY2(bool(again), again ? "" : made::words(again.error()));
             QCOMPARE(standardJson(*again), standardJson(s));
             QCOMPARE(again->bands.size(), s.bands.size());
         }
@@ -205,9 +204,9 @@ class TestData : public QObject {
         QTest::newRow("twice") << "/bands/1/measure"
                                << "\"heel_rise\""
                                << "judges “heel_rise” a second time";
-        QTest::newRow("scale") << "/bands/0/scale"
-                               << "[5, 1]"
-                               << "/bands/0/scale must run from the smaller";
+        QTest::newRow("measure") << "/bands/0/measure"
+                                 << "\"heel_height\""
+                                 << "/bands/0/measure “heel_height” is not a measure Zevo knows";
         QTest::newRow("careful") << "/bands/0/careful"
                                  << "1"
                                  << "must be true or false";
@@ -242,25 +241,6 @@ class TestData : public QObject {
         QVERIFY(QString::fromStdString(catalog::loadMovement("juggling").error().message).contains("squat"));
     }
 
-    /// One story of each family: a set with a fault, and one after the cue without it.
-    void theDemoScenarioCanBeMade() {
-        const auto demo = pipeline::loadDemo();
-        QVERIFY(demo && !demo->empty());
-        std::map<std::string, int> before, after;
-        for (const auto& set : *demo) {
-            const auto spec = sim::clipSpecFromJson(set.specJson);
-            QVERIFY2(bool(spec), spec ? "" : spec.error().message.c_str());
-            QVERIFY(!set.story.empty());
-            for (const auto& f : set.planted) QVERIFY(kFaults.count(f));
-            ++(set.planted.empty() ? after : before)[familyName(made::movement(set.movement).family)];
-            if (set.frontName.empty()) continue;
-            const auto front = sim::clipSpecFromJson(set.frontSpecJson);
-            QVERIFY(front && front->scene.camera.azimuthDeg == 0 && front->startS > 0);
-            QCOMPARE(front->motion.reps.size(), spec->motion.reps.size());
-        }
-        for (const char* family : {"squat", "lunge", "hinge", "bridge"}) QVERIFY(before[family] && after[family]);
-    }
-
     void filesAreWrittenWholeOrNotAtAll() {
         QTemporaryDir dir;
         const std::string path = dir.filePath("a.json").toStdString();
@@ -273,5 +253,5 @@ class TestData : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestData)
+ZEVO_SUITE(TestData, "data")
 #include "test_data.moc"

@@ -1,9 +1,9 @@
 // Lunges, hinges and bridges; which leg works; front and side joined; what a set looks like. From true landmarks.
-#include <QTest>
 
 #include "core/series/front_series.h"
 #include "core/series/sinking.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -23,7 +23,7 @@ sim::ClipSpec filmed(const std::string& movement, const std::string& variation =
 
 MeasuredSet measured(const sim::ClipSpec& spec) {
     auto set = made::measured(spec);
-    if (!set) qFatal("%s", set.error().message.c_str());
+    if (!set) qFatal("%s", made::words(set.error()));
     return std::move(*set);
 }
 
@@ -118,13 +118,13 @@ class TestFamilies : public QObject {
         const auto set = judged(spec, "tall");
         const auto& legs = set.result.legs;
         const auto knee =
-            std::find_if(legs.begin(), legs.end(), [](const auto& l) { return l.measure == "knee_flexion"; });
+            std::find_if(legs.begin(), legs.end(), [](const auto& l) { return l.measure.name() == "knee_flexion"; });
         QVERIFY(knee != legs.end());
         NEAR(knee->comparison.difference, -20, 3);
         QVERIFY(knee->comparison.moreThanNoise);
         NEAR(knee->comparison.index, 100 * 70 / 90.0, 4);
         const auto tempo =
-            std::find_if(legs.begin(), legs.end(), [](const auto& l) { return l.measure == "tension_s"; });
+            std::find_if(legs.begin(), legs.end(), [](const auto& l) { return l.measure.name() == "tension_s"; });
         QVERIFY(tempo != legs.end() && !tempo->comparison.moreThanNoise);
     }
 
@@ -166,7 +166,7 @@ class TestFamilies : public QObject {
         const auto angle = measured(filmed("squat", "", 45));
         QCOMPARE(angle.result.view, ViewKind::Oblique);
         QVERIFY(angle.result.reps[0].find("lowering_s") && !angle.result.reps[0].find("thigh_angle"));
-        QVERIFY(QString::fromStdString(angle.result.warnings.front()).contains("only repetitions and times"));
+        QCOMPARE(angle.result.notices.front().kind, NoticeKind::SeenObliquely);
         QVERIFY(!measured(filmed("bridge")).result.reps[0].find("heel_rise"));
     }
 
@@ -208,19 +208,15 @@ class TestFamilies : public QObject {
         front.frameRate = 50;
         auto set = measured(side);
         const auto joined = joinSecondView(set, sim::truePoses(front), made::facts(front));
-        QVERIFY2(bool(joined), joined ? "" : joined.error().message.c_str());
+        QVERIFY2(bool(joined), joined ? "" : made::words(joined.error()));
         NEAR(set.result.second->lagS(), -0.44, 0.015);  // half a frame
         QVERIFY(set.result.second->alignment.agreement > 0.99);
         const Measurement* knee = set.result.reps[2].find("knee_in_left");
         QVERIFY(knee && knee->second);
         NEAR(knee->atS, set.result.reps[2].bottomS - 0.44, 1.0);  // by the second clip's clock
         // What the front view cannot tell stays said, what the side view tells does not.
-        const auto& warnings = set.result.warnings;
-        auto warned = [&](const char* word) {
-            return std::any_of(warnings.begin(), warnings.end(),
-                               [&](const auto& w) { return w.find(word) != std::string::npos; });
-        };
-        QVERIFY(warned("one hip drops") && !warned("need a side view"));
+        const auto& notices = set.result.notices;
+        QVERIFY(made::says(notices, NoticeKind::HipLineUnread) && !made::says(notices, NoticeKind::SeenFromFront));
         judgeSet(set.result, made::standard("whole-foot"));
         QVERIFY(found(set, "heels_rise") && !found(set, "heels_rise")->second);
         const Finding* f = found(set, "knees_cave");
@@ -244,8 +240,8 @@ class TestFamilies : public QObject {
         auto set = measured(filmed("squat"));
         const auto other = filmed("squat", "", -90);
         const auto joined = joinSecondView(set, sim::truePoses(other), made::facts(other));
-        QVERIFY(!joined && joined.error().message.find("same side") != std::string::npos);
-        QVERIFY(!set.result.second && !set.secondTrack);
+        QVERIFY(!joined && joined.error().notice->kind == NoticeKind::SameView);
+        QVERIFY(!set.result.second && !set.other);
         const auto front = filmed("squat", "", 0);
         QVERIFY(bool(joinSecondView(set, sim::truePoses(front), made::facts(front), true, 0.1)));
         NEAR(set.result.second->lagS() - set.result.second->alignment.lagS, 0.1, 1e-9);
@@ -269,7 +265,8 @@ class TestFamilies : public QObject {
             context.movement = made::movement(std::string(movement) == "squat" ? "hinge" : "squat");
             const auto wrong = measureSet(sim::truePoses(spec), made::facts(spec), context);
             // Where the wrong movement finds no repetition at all, the refusal says what it looks like.
-            const std::string said = wrong ? wrong->result.looksLike : wrong.error().message;
+            const std::string said =
+                wrong ? wrong->result.looksLike : present::sentence(wrong.error()).toStdString();
             QVERIFY2(said.find(family) != std::string::npos, said.c_str());
         }
     }
@@ -282,7 +279,7 @@ class TestFamilies : public QObject {
             std::swap(poses[i].at(Landmark::LeftAnkle), poses[i].at(Landmark::RightAnkle));
         const auto swapped = made::measured(spec, poses);
         QVERIFY(!swapped);
-        QVERIFY(QString::fromStdString(swapped.error().message).contains("seen by eye"));
+        QCOMPARE(swapped.error().notice->kind, NoticeKind::LegsNotToldApart);
     }
 
     void usableDepthEndsWhereTheHeelRises() {
@@ -300,5 +297,5 @@ class TestFamilies : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestFamilies)
+ZEVO_SUITE(TestFamilies, "families")
 #include "test_families.moc"

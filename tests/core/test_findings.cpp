@@ -1,10 +1,10 @@
 // Judging: verdicts at the edges of a band, severities, and the fault trial on perfect landmarks: each planted fault
 // is found, alone, by each standard that minds it.
-#include <QTest>
 #include <set>
 
 #include "catalog/data_files.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using Dial = void (*)(sim::RepSpec&);
@@ -14,13 +14,13 @@ namespace {
 
 Standard standard(const char* id) {
     auto s = catalog::loadStandard(id);
-    if (!s) qFatal("%s", s.error().message.c_str());
+    if (!s) qFatal("%s", made::words(s.error()));
     return *s;
 }
 
 Band band(std::optional<double> min, std::optional<double> max, bool careful = false) {
     Band b;
-    b.measure = "thigh_angle";
+    b.measure = MeasureId::named("thigh_angle");
     b.min = min;
     b.max = max;
     b.faultAbove = "above";
@@ -30,7 +30,7 @@ Band band(std::optional<double> min, std::optional<double> max, bool careful = f
 }
 
 Measurement reading(double value, double pm, double confidence = 1) {
-    return {"thigh_angle", value, pm, Unit::Degrees, confidence, 0};
+    return {MeasureId::named("thigh_angle"), value, pm, confidence, 0};
 }
 
 std::set<std::string> faults(const SetResult& r, bool unsureToo = false) {
@@ -72,7 +72,8 @@ class TestFindings : public QObject {
                   unsure = static_cast<int>(Verdict::Unsure);
         // Band −10 … 5, ± 4.
         QTest::newRow("well inside") << 0.0 << false << 1.0 << inside;
-        QTest::newRow("inside, ± over the edge") << 3.0 << false << 1.0 << inside;
+        QTest::newRow("inside, a sliver of the ± over the edge") << 2.5 << false << 1.0 << inside;
+        QTest::newRow("inside, a quarter of the ± over the edge") << 3.0 << false << 1.0 << unsure;
         QTest::newRow("the same where care is asked for") << 3.0 << true << 1.0 << unsure;
         QTest::newRow("just out") << 7.0 << false << 1.0 << unsure;
         QTest::newRow("clearly out above") << 9.5 << false << 1.0 << outside;
@@ -129,18 +130,59 @@ class TestFindings : public QObject {
         QVERIFY(findFaults(list, s).empty());
     }
 
+    void aPlusMinusThatReachesFarOverTheEdgeIsUnsure_data() {
+        QTest::addColumn<double>("value");
+        QTest::addColumn<double>("pm");
+        QTest::addColumn<int>("verdict");
+        QTest::addColumn<int>("because");
+        auto row = [](const char* name, double value, double pm, Verdict v, Because b) {
+            QTest::newRow(name) << value << pm << int(v) << int(b);
+        };
+        row("far inside", -2, 1, Verdict::Inside, Because::ClearOfEdge);
+        row("half of it out", 0.9, 3.6, Verdict::Unsure, Because::NearEdge);
+        row("just a fifth out", 0.9, 1.0, Verdict::Inside, Because::ClearOfEdge);
+        row("a little more than a fifth", 0.95, 1.0, Verdict::Unsure, Because::NearEdge);
+        row("value out, its ± not", 2.0, 1.0, Verdict::Unsure, Because::PastEdge);
+        row("all of it out", 3.0, 1.0, Verdict::Outside, Because::ClearOfEdge);
+    }
+    void aPlusMinusThatReachesFarOverTheEdgeIsUnsure() {
+        QFETCH(double, value);
+        QFETCH(double, pm);
+        QFETCH(int, verdict);
+        QFETCH(int, because);
+        const Judgement j = judge(reading(value, pm), band({}, 1.5), 0.5);
+        QCOMPARE(int(j.verdict), verdict);
+        QCOMPARE(int(j.because), because);
+    }
+
+    void nothingAskedIsNothingSaid() {
+        const Judgement j = judge(reading(3, 1), band({}, {}), 0.5);
+        QCOMPARE(j.verdict, Verdict::Inside);
+        QCOMPARE(j.because, Because::NoBand);
+        QCOMPARE(j.beyond, 0.0);  // no large number that could reach a screen
+        QCOMPARE(judge(reading(9, 1, 0.2), band({}, 1.5), 0.5).because, Because::PoorlySeen);
+    }
+
+    void aReadingNearTheEdgeIsDrawnAsUnsureButIsNoFinding() {
+        Standard s;
+        s.bands = {band({}, 5)};
+        QVERIFY(findFaults(reps({4.9, 4.9, 4.9}), s).empty());
+        s.bands = {band({}, 5, true)};  // a careful band asks for it
+        QCOMPARE(findFaults(reps({4.9, 4.9, 4.9}), s).size(), std::size_t{1});
+    }
+
     void clearComesFirstThenTheStandardsOrder() {
         Standard s;
         Band late = band({}, 5), early = band({}, 5);
         late.rank = 50;
-        early.measure = "trunk_lean";
+        early.measure = MeasureId::named("trunk_lean");
         early.faultAbove = "early";
         early.rank = 10;
         s.bands = {late, early};
         auto list = reps({20, 20});
         for (auto& r : list) {
             Measurement m = reading(20, 2);
-            m.id = "trunk_lean";
+            m.measure = MeasureId::named("trunk_lean");
             r.measures.push_back(m);
         }
         const auto found = findFaults(list, s);
@@ -156,7 +198,7 @@ class TestFindings : public QObject {
         auto set = *made::measured(spec);
         judgeSet(set.result, standard("whole-foot"));
         QVERIFY(faults(set.result).count("heels_rise"));
-        set.result.leftOut = {2};
+        set.result.leftOut = {Span{set.result.reps[1].startS, set.result.reps[1].endS}};
         judgeSet(set.result, standard("whole-foot"));
         QVERIFY(faults(set.result).empty());
     }
@@ -192,7 +234,7 @@ class TestFindings : public QObject {
         QTest::newRow("knees first") << "whole-foot" << Dial([](sim::RepSpec& r) { r.kneesFirst = 1; })
                                      << "knees_first";
         QTest::newRow("balance to the toes")
-            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.34, r.shinBottomDeg = 50; })
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.38, r.shinBottomDeg = 50; })
             << "balance_off_foot forward_lean";  // it is the lean that brings him there
         QTest::newRow("balance to the heels")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "balance_off_foot";
@@ -250,5 +292,5 @@ class TestFindings : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestFindings)
+ZEVO_SUITE(TestFindings, "findings")
 #include "test_findings.moc"

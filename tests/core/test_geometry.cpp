@@ -1,5 +1,4 @@
 // Angles and outlines against a worked example by hand.
-#include <QTest>
 #include <cmath>
 #include <numbers>
 
@@ -7,6 +6,7 @@
 #include "core/base/contour.h"
 #include "core/measures/error_model.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -93,5 +93,5 @@ class TestGeometry : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestGeometry)
+ZEVO_SUITE(TestGeometry, "geometry")
 #include "test_geometry.moc"

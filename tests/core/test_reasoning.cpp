@@ -1,10 +1,10 @@
 // From finding to advice: limiters with their trace, drift, pain and stop rules.
-#include <QTest>
 #include <nlohmann/json.hpp>
 
 #include "core/advice/reasoning.h"
 #include "core/statistics/trend.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -16,6 +16,7 @@ SetResult setOf(int reps) {
     for (int i = 1; i <= reps; ++i) {
         MeasuredRep rep;
         rep.index = i;
+        rep.startS = 4.0 * i, rep.bottomS = 4.0 * i + 1.5, rep.endS = 4.0 * i + 3;
         r.reps.push_back(rep);
     }
     return r;
@@ -37,7 +38,7 @@ const AdviceBook& book() {
 
 QString traceOf(SetResult& set, const Finding& f) {
     set.findings.insert(set.findings.begin(), f);
-    return QString::fromStdString(counselFor(f, set, book()).trace);
+    return present::traceText(counselFor(f, set, book()));
 }
 
 }  // namespace
@@ -51,7 +52,7 @@ class TestReasoning : public QObject {
         set.findings = {f};
         const Counsel c = counselFor(f, set, book());
         QCOMPARE(c.limiter, std::string("tires"));
-        QVERIFY(c.trace.starts_with("only in reps 6–8 of 8 → tires"));
+        QVERIFY(present::traceText(c).startsWith("only in reps 6–8 of 8 → tires"));
         QVERIFY(c.advice.say.front().text.find("then done") != std::string::npos);
         QVERIFY(c.advice.prepare.front().text.find("clamshells") != std::string::npos);
     }
@@ -80,12 +81,12 @@ class TestReasoning : public QObject {
         set.findings = {lean};
         const Counsel alone = counselFor(lean, set, book());
         QCOMPARE(alone.limiter, std::string("technique"));
-        QVERIFY(alone.trace.find("in reps 1–5 of 5") != std::string::npos);
+        QVERIFY(present::traceText(alone).contains("in reps 1–5 of 5"));
     }
 
     void leftOutAndPartialRepsDoNotCount() {
         auto set = setOf(8);
-        set.leftOut = {6, 7, 8};
+        set.leftOut = {Span{set.reps[5].startS, set.reps[7].endS}};
         set.reps[0].kind = RepKind::Partial;
         // Of reps 2–5 the late half is 4 and 5.
         QVERIFY(traceOf(set, finding("heels_rise", {4, 5})).startsWith("only in reps 4, 5 of 4"));
@@ -104,7 +105,7 @@ class TestReasoning : public QObject {
         f.severity = Severity::Unsure;
         set.findings = {f};
         const Counsel c = counselFor(f, set, book());
-        QVERIFY(c.limiter.empty() && c.trace.empty() && !c.advice.unsure.empty());
+        QVERIFY(c.limiter.empty() && present::traceText(c).isEmpty() && !c.advice.unsure.empty());
         QVERIFY(counselFor(finding("no_such_fault", {1}), set, book()).advice.title.empty());
     }
 
@@ -144,7 +145,7 @@ class TestReasoning : public QObject {
         judgeSet(steady->result, made::standard("whole-foot"));
         const auto& drifts = tiring->result.drifts;
         const auto lowering =
-            std::find_if(drifts.begin(), drifts.end(), [](const Drift& d) { return d.measure == "lowering_s"; });
+            std::find_if(drifts.begin(), drifts.end(), [](const Drift& d) { return d.measure.name() == "lowering_s"; });
         QVERIFY(lowering != drifts.end() && lowering->moreThanNoise);
         NEAR(lowering->trend.change, -0.9, 0.2);
         QVERIFY(!steady->result.drifts.empty() && !steady->result.drifts.front().moreThanNoise);
@@ -185,7 +186,7 @@ class TestReasoning : public QObject {
         QFETCH(int, level);
         const StopAnswer a = stopAnswer({before, after, sharp, {}});
         QCOMPARE(int(a.level), level);
-        QCOMPARE(a.title.empty(), a.level == StopAnswer::Level::GoOn);
+        QCOMPARE(present::stopWords(a).title.isEmpty(), a.level == StopAnswer::Level::GoOn);
     }
 
     void aRedFlagStopsScoring() {
@@ -195,14 +196,15 @@ class TestReasoning : public QObject {
         judgeSet(set->result, made::standard("whole-foot"));
         QVERIFY(!set->result.findings.empty());
         for (const auto& flag : redFlags()) {
-            set->result.context.pain = {0, 0, false, {flag.id}};
+            set->result.context.pain = {0, 0, false, {flag}};
             judgeSet(set->result, made::standard("whole-foot"));
             QVERIFY(set->result.findings.empty());
             QVERIFY(set->result.stop.refer);
-            QVERIFY(set->result.stop.text.find("clinician") != std::string::npos);
-            QVERIFY(set->result.stop.text.find(flag.title) != std::string::npos);
+            const auto said = present::stopWords(set->result.stop);
+            QVERIFY(said.text.contains("clinician") && said.text.contains(present::redFlagTitle(flag)));
+            QVERIFY(present::redFlagTitle(flag) != QString::fromStdString(flag));
         }
-        const auto json = nlohmann::json::parse(toJson(set->result));
+        const auto json = nlohmann::json::parse(toJson(*set, present::resultWords()));
         QCOMPARE(json["stop"]["scored"].get<bool>(), false);
         set->result.context.pain = {};
         judgeSet(set->result, made::standard("whole-foot"));
@@ -214,7 +216,7 @@ class TestReasoning : public QObject {
         spec.motion.reps[4].heelRiseCm = spec.motion.reps[5].heelRiseCm = 6;
         auto set = made::measured(spec);
         judgeSet(set->result, made::standard("whole-foot"));
-        const auto json = nlohmann::json::parse(toJson(set->result, &book()));
+        const auto json = nlohmann::json::parse(toJson(*set, present::resultWords(), &book()));
         const auto& f = json["findings"][0];
         QCOMPARE(f["fault"].get<std::string>(), std::string("heels_rise"));
         QVERIFY(f["advice"]["say"].size() >= 2 && f["advice"]["prepare"][0].contains("dose"));
@@ -223,5 +225,5 @@ class TestReasoning : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestReasoning)
+ZEVO_SUITE(TestReasoning, "reasoning")
 #include "test_reasoning.moc"

@@ -1,7 +1,7 @@
 // Repetitions: counted exactly, partial and one-and-a-half told apart, phases in time.
-#include <QTest>
 
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -119,9 +119,9 @@ class TestReps : public QObject {
         spec.motion.reps[0].shinBottomDeg = 4;
         const auto set = made::measured(spec, made::jittered(sim::truePoses(spec), 1.5));
         QVERIFY(!set);
-        QVERIFY(QString::fromStdString(set.error().message).startsWith("Not one whole repetition"));
+        QCOMPARE(set.error().notice->kind, NoticeKind::NoRepetition);
     }
 };
 
-QTEST_GUILESS_MAIN(TestReps)
+ZEVO_SUITE(TestReps, "reps")
 #include "test_reps.moc"

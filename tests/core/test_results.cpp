@@ -1,10 +1,10 @@
 // The open result format keeps its contract.
-#include <QTest>
 #include <nlohmann/json.hpp>
 #include <set>
 
 #include "catalog/data_files.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using nlohmann::json;
@@ -21,7 +21,7 @@ class TestResults : public QObject {
         QVERIFY(bool(set));
         set->result.clip = {400, 13.3, 1280, 720, 90};
         judgeSet(set->result, *catalog::loadStandard("whole-foot"));
-        m_result = json::parse(toJson(set->result));
+        m_result = json::parse(toJson(*set, present::resultWords()));
     }
 
     void topLevelKeys() {
@@ -71,12 +71,16 @@ class TestResults : public QObject {
     }
 
     void valuesThatAreNotNumbersBecomeNull() {
-        SetResult r;
-        r.timesS = {0};
-        r.series.kneeFlexion = {std::nan("")};
-        QVERIFY(json::parse(toJson(r))["series"]["knee_flexion"][0].is_null());
+        Track track;
+        track.timesS = {0};
+        ViewSeries series;
+        series.side.kneeFlexion = {std::nan("")};
+        MeasuredSet set;
+        set.first.track = std::make_shared<const Track>(track);
+        set.first.series = std::make_shared<const ViewSeries>(series);
+        QVERIFY(json::parse(toJson(set, present::resultWords()))["series"]["knee_flexion"][0].is_null());
     }
 };
 
-QTEST_GUILESS_MAIN(TestResults)
+ZEVO_SUITE(TestResults, "results")
 #include "test_results.moc"

@@ -1,5 +1,4 @@
 // Filters, resampling, outliers, peaks: what they do to signals whose answer is known.
-#include <QTest>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -8,6 +7,7 @@
 #include "vision/patch_match.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -158,5 +158,5 @@ class TestSignal : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestSignal)
+ZEVO_SUITE(TestSignal, "signal")
 #include "test_signal.moc"

@@ -1,8 +1,10 @@
 // A tempo of the coach's own: how it is written, what it does to a standard, and to a set judged by it.
-#include <QTest>
+
+#include <locale>
 
 #include "core/record/result_json.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -11,21 +13,25 @@ namespace {
 const Band* only(const Standard& s, const std::string& measure) {
     const Band* found = nullptr;
     for (const Band& b : s.bands)
-        if (b.measure == measure) {
+        if (b.measure.name() == measure) {
             if (found) qFatal("%s is judged twice", measure.c_str());
             found = &b;
         }
     return found;
 }
 
-SetResult judgedAt(double lowerS, double pauseS, std::optional<Tempo> tempo) {
+MeasuredSet judgedSet(double lowerS, double pauseS, std::optional<Tempo> tempo) {
     auto spec = made::spec(3);
     for (auto& r : spec.motion.reps) r.lowerS = lowerS, r.pauseS = pauseS;
     auto set = made::measured(spec);
-    if (!set) qFatal("%s", set.error().message.c_str());
+    if (!set) qFatal("%s", made::words(set.error()));
     set->result.context.tempo = tempo;
     judgeSet(set->result, made::standard("whole-foot"));
-    return std::move(set->result);
+    return std::move(*set);
+}
+
+SetResult judgedAt(double lowerS, double pauseS, std::optional<Tempo> tempo) {
+    return judgedSet(lowerS, pauseS, tempo).result;
 }
 
 const Finding* found(const SetResult& r, const std::string& fault) {
@@ -59,7 +65,7 @@ class TestTempo : public QObject {
         const auto t = parseTempo(text.toStdString());
         QVERIFY(!t);
         QVERIFY2(t.error().message.find("“" + text.toStdString() + "”") != std::string::npos,
-                 t.error().message.c_str());
+                 made::words(t.error()));
         QVERIFY(t.error().message.find("4-1-1") != std::string::npos);  // and shows how it is done
     }
 
@@ -76,6 +82,21 @@ class TestTempo : public QObject {
         // All else stays.
         QCOMPARE(*paced.bandFor("thigh_angle")->max, *whole.bandFor("thigh_angle")->max);
         QCOMPARE(*only(whole, "lowering_s")->min, 1.5);
+    }
+
+    /// Where a comma is the point, a tempo is still kept and read as "2.5-0-1".
+    void aDecimalCommaLosesNothing() {
+        struct Comma : std::numpunct<char> {
+            char do_decimal_point() const override { return ','; }
+        };
+        const std::locale before = std::locale::global(std::locale(std::locale::classic(), new Comma));
+        const auto kept = parseTempo("2.5-0-1"), typed = parseTempo("2,5-0-1,25");
+        const std::string text = tempoText({2.5, 0, 1.25});
+        std::locale::global(before);
+        QVERIFY(kept && kept->lowerS == 2.5);
+        QVERIFY(typed && typed->lowerS == 2.5 && typed->liftS == 1.25);
+        QCOMPARE(text, std::string("2.5-0-1.25"));
+        QVERIFY(!parseTempo("2..5-0-1") && !parseTempo("1e1-0-1") && !parseTempo("-1-0-1"));
     }
 
     void bridgesHoldAndLowerByTheirOwnNames() {
@@ -108,10 +129,10 @@ class TestTempo : public QObject {
     }
 
     void theOpenFileNamesIt() {
-        QVERIFY(toJson(judgedAt(2, 0.4, Tempo{2.5, 0, 1})).find("\"tempo\": \"2.5-0-1\"") != std::string::npos);
-        QVERIFY(toJson(judgedAt(2, 0.4, {})).find("\"tempo\"") == std::string::npos);
+        QVERIFY(toJson(judgedSet(2, 0.4, Tempo{2.5, 0, 1}), present::resultWords()).find("\"tempo\": \"2.5-0-1\"") != std::string::npos);
+        QVERIFY(toJson(judgedSet(2, 0.4, {}), present::resultWords()).find("\"tempo\"") == std::string::npos);
     }
 };
 
-QTEST_APPLESS_MAIN(TestTempo)
+ZEVO_SUITE(TestTempo, "tempo")
 #include "test_tempo.moc"

@@ -1,11 +1,11 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
-#include <QTest>
 
 #include "vision/foot_follower.h"
 #include "core/track/track.h"
 #include "sim/figure.h"
 #include "sim/renderer.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -13,13 +13,13 @@ namespace {
 
 Track track(const sim::ClipSpec& spec, const PoseFrames& poses, const Context& context = {175, "auto"}) {
     auto t = buildTrack(poses, spec.scene.camera.width, spec.scene.camera.height, context);
-    if (!t) qFatal("%s", t.error().message.c_str());
+    if (!t) qFatal("%s", made::words(t.error()));
     return *t;
 }
 
-QString refusal(const PoseFrames& poses, const Context& context = {}) {
+QString refusedWith(const PoseFrames& poses, const Context& context = {}) {
     const auto t = buildTrack(poses, 1280, 720, context);
-    return t ? QString() : QString::fromStdString(t.error().message);
+    return t ? QString() : present::sentence(t.error());
 }
 
 }  // namespace
@@ -40,10 +40,10 @@ class TestTrack : public QObject {
         left.scene.camera.azimuthDeg = -90;
         const auto a = made::measured(right), b = made::measured(left);
         QVERIFY(a && b);
-        QCOMPARE(a->track.near, Side::Right);
-        QVERIFY(a->track.facesRight);
-        QCOMPARE(b->track.near, Side::Left);
-        QVERIFY(!b->track.facesRight);
+        QCOMPARE(a->track().near, Side::Right);
+        QVERIFY(a->track().facesRight);
+        QCOMPARE(b->track().near, Side::Left);
+        QVERIFY(!b->track().facesRight);
         for (const char* id : {"knee_flexion", "hip_flexion", "trunk_lean", "shin_angle", "thigh_angle"})
             NEAR(made::value(*a, 1, id), made::value(*b, 1, id), 0.3);
     }
@@ -124,25 +124,26 @@ class TestTrack : public QObject {
         }());
         QVERIFY(bool(rear));
         QVERIFY(!rear->result.reps[0].find("thigh_angle"));  // never where it is not valid
-        QVERIFY(QString::fromStdString(rear->result.warnings.front()).contains("need a side view"));
+        QCOMPARE(rear->result.notices.front().kind, NoticeKind::SeenFromBack);
+        QVERIFY(present::sentence(rear->result.notices.front()).contains("need a side view"));
     }
 
     void refusalsAreSentencesForTheCoach() {
         const auto spec = made::spec(1);
         auto nobody = sim::truePoses(spec);
         for (auto& f : nobody) f.found = false;
-        QVERIFY(refusal(nobody).startsWith("Nobody was found"));
-        QVERIFY(refusal({}).startsWith("Nobody was found"));
+        QVERIFY(refusedWith(nobody).startsWith("Nobody was found"));
+        QVERIFY(refusedWith({}).startsWith("Nobody was found"));
         auto rare = sim::truePoses(spec);
         for (std::size_t i = 0; i < rare.size(); ++i) rare[i].found = i % 3 == 0;
-        QVERIFY(refusal(rare).contains("33 %"));
+        QVERIFY(refusedWith(rare).contains("33 %"));
         auto tiny = sim::truePoses(spec);
         for (auto& f : tiny)
             for (auto& p : f.points) {
                 p.x = 600 + (p.x - 640) * 0.3F;
                 p.y = 300 + (p.y - 360) * 0.3F;
             }
-        QVERIFY(refusal(tiny).contains("too small"));
+        QVERIFY(refusedWith(tiny).contains("too small"));
     }
 
     /// The drawn figure itself: heel up by a known amount, followed in the pictures.
@@ -202,5 +203,5 @@ class TestTrack : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestTrack)
+ZEVO_SUITE(TestTrack, "track")
 #include "test_track.moc"

@@ -1,10 +1,10 @@
 // Perspective undone, the frontal quantities, and the drives of hinge and bridge; all from true landmarks.
-#include <QTest>
 
 #include "core/series/foot_extent.h"
 #include "core/series/front_series.h"
 #include "core/track/perspective.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 
@@ -100,18 +100,18 @@ class TestViews : public QObject {
         for (double azimuth : {90.0, -90.0}) {
             const auto spec = filmed(movement, variation, azimuth);
             const auto set = made::measured(spec);
-            QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+            QVERIFY2(bool(set), set ? "" : made::words(set.error()));
             const auto& r = set->result;
             QCOMPARE(r.reps.size(), std::size_t{3});
             const sim::SpecMotion motion(spec.motion);
             for (const auto& e : motion.reps()) {
-                const std::size_t i = set->track.sampleAt(e.bottomS);
-                const auto a = sim::trueAngles(motion.at(r.timesS[i]), azimuth > 0 ? 1 : 0);
-                NEAR(wrapped(r.series.kneeFlexion[i] - a.kneeFlexion), 0, limit);
-                NEAR(wrapped(r.series.hipFlexion[i] - a.hipFlexion), 0, limit);
-                NEAR(wrapped(r.series.trunkLean[i] - a.trunkLean), 0, limit);
-                NEAR(wrapped(r.series.shinAngle[i] - a.shinAngle), 0, limit);
-                NEAR(wrapped(r.series.thighAngle[i] - a.thighAngle), 0, limit);
+                const std::size_t i = set->track().sampleAt(e.bottomS);
+                const auto a = sim::trueAngles(motion.at(set->track().timesS[i]), azimuth > 0 ? 1 : 0);
+                NEAR(wrapped(set->series().kneeFlexion[i] - a.kneeFlexion), 0, limit);
+                NEAR(wrapped(set->series().hipFlexion[i] - a.hipFlexion), 0, limit);
+                NEAR(wrapped(set->series().trunkLean[i] - a.trunkLean), 0, limit);
+                NEAR(wrapped(set->series().shinAngle[i] - a.shinAngle), 0, limit);
+                NEAR(wrapped(set->series().thighAngle[i] - a.thighAngle), 0, limit);
             }
         }
     }
@@ -174,8 +174,7 @@ class TestViews : public QObject {
             spec.scene.camera.rollDeg = roll;
             const auto set = made::measured(spec);
             QVERIFY(bool(set));
-            const bool warned = std::any_of(set->result.warnings.begin(), set->result.warnings.end(),
-                                            [](const auto& w) { return w.find("not be level") != std::string::npos; });
+            const bool warned = made::says(set->result.notices, NoticeKind::OffBalance);
             QCOMPARE(warned, std::abs(roll) > 3);
             const double pm = set->result.reps[0].find("trunk_lean")->pm90;
             if (std::abs(roll) > 3) QVERIFY2(pm > 4.3, qPrintable(QString::number(pm)));
@@ -216,7 +215,7 @@ class TestViews : public QObject {
         if (variation == "swing")
             for (auto& r : spec.motion.reps) r.lowerS = 0.6, r.liftS = 0.5, r.pauseS = 0.05, r.topS = 0.2;
         const auto set = made::measured(spec);
-        QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+        QVERIFY2(bool(set), set ? "" : made::words(set.error()));
         QCOMPARE(set->result.reps.size(), std::size_t{3});
         const auto events = sim::SpecMotion(spec.motion).reps();
         for (std::size_t i = 0; i < 3; ++i) {
@@ -226,5 +225,5 @@ class TestViews : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestViews)
+ZEVO_SUITE(TestViews, "views")
 #include "test_views.moc"

@@ -3,12 +3,12 @@
 #include <QFile>
 #include <QImage>
 #include <QTemporaryDir>
-#include <QTest>
 
 #include "media/clip_reader.h"
 #include "media/clip_writer.h"
 #include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using namespace zevo::media;
@@ -50,12 +50,12 @@ class TestMedia : public QObject {
 
     std::string write(const char* name, const std::vector<double>& times, WriteOptions options = {}) {
         auto writer = ClipWriter::create(path(name), 64, 48, options);
-        if (!writer) qFatal("%s", writer.error().message.c_str());
+        if (!writer) qFatal("%s", made::words(writer.error()));
         for (double t : times) {
             if (auto wrote = writer->write(quarters(64, 48).view(), t); !wrote)
-                qFatal("%s", wrote.error().message.c_str());
+                qFatal("%s", made::words(wrote.error()));
         }
-        if (auto done = writer->finish(); !done) qFatal("%s", done.error().message.c_str());
+        if (auto done = writer->finish(); !done) qFatal("%s", made::words(done.error()));
         return path(name);
     }
 
@@ -294,5 +294,5 @@ class TestMedia : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestMedia)
+ZEVO_SUITE(TestMedia, "media")
 #include "test_media.moc"

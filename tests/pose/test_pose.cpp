@@ -5,7 +5,6 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QTest>
 #include <algorithm>
 #include <cmath>
 #include <random>
@@ -14,6 +13,7 @@
 #include "pose/estimator.h"
 #include "pose/landmarker.h"
 #include "pose/tflite_file.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using namespace zevo::pose;
@@ -175,5 +175,5 @@ class TestPose : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestPose)
+ZEVO_SUITE(TestPose, "pose")
 #include "test_pose.moc"

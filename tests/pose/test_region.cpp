@@ -4,6 +4,7 @@
 
 #include "pose/region.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using namespace zevo::pose;
@@ -102,5 +103,5 @@ class TestRegion : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestRegion)
+ZEVO_SUITE(TestRegion, "region")
 #include "test_region.moc"

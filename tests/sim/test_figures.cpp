@@ -2,13 +2,13 @@
 // a motion capture of a person drives the client.
 #include <QFile>
 #include <QTemporaryDir>
-#include <QTest>
 
 #include "core/base/contour.h"
 #include "media/clip_reader.h"
 #include "sim/capture.h"
 #include "sim/figure.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using namespace zevo::sim;
@@ -177,20 +177,20 @@ class TestFigures : public QObject {
         spec.frameRate = 60;
         spec.scene.camera.distanceM = 40, spec.scene.camera.focal = 16;
         const auto set = made::measured(spec);
-        QVERIFY2(bool(set), set ? "" : set.error().message.c_str());
+        QVERIFY2(bool(set), set ? "" : made::words(set.error()));
 
         // Angles against the capture's own, at every sample. What differs is the smoothing of quick joints.
         double sum = 0, worst = 0;
         const auto& r = set->result;
-        for (std::size_t i = 0; i < r.timesS.size(); ++i) {
-            const TrueAngles a = trueAngles((*capture)->at(r.timesS[i]), 1);
-            const double e = std::max({std::abs(r.series.kneeFlexion[i] - a.kneeFlexion),
-                                       std::abs(r.series.hipFlexion[i] - a.hipFlexion),
-                                       std::abs(r.series.trunkLean[i] - a.trunkLean)});
+        for (std::size_t i = 0; i < set->track().timesS.size(); ++i) {
+            const TrueAngles a = trueAngles((*capture)->at(set->track().timesS[i]), 1);
+            const double e = std::max({std::abs(set->series().kneeFlexion[i] - a.kneeFlexion),
+                                       std::abs(set->series().hipFlexion[i] - a.hipFlexion),
+                                       std::abs(set->series().trunkLean[i] - a.trunkLean)});
             sum += e;
             worst = std::max(worst, e);
         }
-        NEAR(sum / static_cast<double>(r.timesS.size()), 0, 1.5);
+        NEAR(sum / static_cast<double>(set->track().timesS.size()), 0, 1.5);
         NEAR(worst, 0, 10);
 
         // Four jumps: four dips deep enough to count, none of their bottoms in the air.
@@ -217,5 +217,5 @@ class TestFigures : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestFigures)
+ZEVO_SUITE(TestFigures, "figures")
 #include "test_figures.moc"

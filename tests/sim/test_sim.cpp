@@ -1,11 +1,11 @@
 // The virtual client: the same every time, in balance, as tall as asked, and drawn where its truth says.
-#include <QTest>
 #include <nlohmann/json.hpp>
 
 #include "core/body/anthropometry.h"
 #include "media/clip_reader.h"
 #include "sim/figure.h"
 #include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
 
 using namespace zevo;
 using namespace zevo::sim;
@@ -172,5 +172,5 @@ class TestSim : public QObject {
     }
 };
 
-QTEST_GUILESS_MAIN(TestSim)
+ZEVO_SUITE(TestSim, "sim")
 #include "test_sim.moc"

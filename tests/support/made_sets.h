@@ -1,19 +1,32 @@
 #pragma once
 
 #include <QTest>
+#include <memory>
 #include <random>
 #include <string>
 #include <vector>
 
 #include "catalog/data_files.h"
 #include "core/record/result_json.h"
-#include "core/judge/set_result.h"
+#include "core/session/session.h"
+#include "present/words.h"
 #include "sim/clip_maker.h"
 
 /// Sets of the virtual client as perfect landmarks: the whole of core/ without video or network.
 namespace made {
 
 using namespace zevo;
+
+/// Why something was refused, as the coach reads it; good for QVERIFY2 and qFatal.
+inline const char* words(const Error& error) {
+    static QByteArray said;
+    said = present::sentence(error).toUtf8() + " [" + QByteArray::fromStdString(error.detail) + "]";
+    return said.constData();
+}
+
+inline bool says(const std::vector<Notice>& notices, NoticeKind kind) {
+    return std::any_of(notices.begin(), notices.end(), [kind](const Notice& n) { return n.kind == kind; });
+}
 
 inline sim::RepSpec rep(double thigh = -12) {
     sim::RepSpec r;
@@ -59,7 +72,7 @@ inline SetContext context(double statureCm = 175) {
 
 inline Movement movement(const std::string& id) {
     auto m = catalog::loadMovement(id);
-    if (!m) qFatal("%s", m.error().message.c_str());
+    if (!m) qFatal("%s", made::words(m.error()));
     return *m;
 }
 
@@ -73,7 +86,7 @@ inline SetContext contextOf(const sim::ClipSpec& s) {
 
 inline Standard standard(const std::string& id) {
     auto s = catalog::loadStandard(id);
-    if (!s) qFatal("%s", s.error().message.c_str());
+    if (!s) qFatal("%s", made::words(s.error()));
     return *s;
 }
 
@@ -94,6 +107,43 @@ inline PoseFrames jittered(PoseFrames poses, double px, unsigned seed = 1) {
             p.y += noise(random);
         }
     return poses;
+}
+
+/// Everything that ships, read once.
+inline std::shared_ptr<const Catalogue> catalogue() {
+    static const auto all = [] {
+        auto read = catalog::loadCatalogue();
+        if (!read) qFatal("%s", made::words(read.error()));
+        return std::make_shared<const Catalogue>(std::move(*read));
+    }();
+    return all;
+}
+
+/// What a camera and a perfect network would have seen.
+inline std::shared_ptr<const Observation> observation(const sim::ClipSpec& s, const PoseFrames& poses) {
+    Observation o;
+    o.clip = facts(s);
+    o.poses = poses;
+    return std::make_shared<const Observation>(std::move(o));
+}
+inline std::shared_ptr<const Observation> observation(const sim::ClipSpec& s) {
+    return observation(s, sim::truePoses(s));
+}
+
+/// What the coach would say of what the virtual client does.
+inline SetFacts factsOf(const sim::ClipSpec& s) {
+    SetFacts f;
+    f.movement = s.motion.movement;
+    f.variation = s.motion.variation;
+    f.statureCm = s.motion.body.statureCm;
+    return f;
+}
+
+/// As the window makes it: judged by a standard, or by the movement's default.
+inline Result<SetState> state(const sim::ClipSpec& s, const std::string& standard = {}) {
+    Edits edits{FactsSet{factsOf(s)}};
+    if (!standard.empty()) edits.push_back(StandardChosen{standard});
+    return recompute({observation(s)}, edits, *catalogue());
 }
 
 inline double value(const MeasuredSet& set, int rep, const std::string& id) {

@@ -89,7 +89,9 @@ MainWindow::MainWindow(store::Library library)
     goHome();
 }
 
-MainWindow::~MainWindow() = default;
+MainWindow::~MainWindow() {
+    m_undo->disconnect(this);  // it says that it is empty when it goes, after the actions have gone
+}
 
 void MainWindow::connectPages() {
     connect(m_home, &HomeView::openClipWanted, this, &MainWindow::chooseClip);
@@ -247,7 +249,7 @@ void MainWindow::chooseClip() {
 }
 
 void MainWindow::openClip(const QString& path, bool show) {
-    m_strip->dismiss();
+    m_strip->dismissProblem();
     // From a set, the next clip belongs to the same client.
     if (currentView() == m_review && m_review->hasSet()) m_home->selectClient(m_review->client().id);
     const auto client = m_home->clientForClip();

@@ -70,34 +70,43 @@ WorkStrip::WorkStrip(QWidget* parent) : QFrame(parent) {
     row->addWidget(m_stop);
     column->addWidget(m_work);
 
-    m_said = new QWidget(this);
-    auto* said = new QHBoxLayout(m_said);
-    said->setContentsMargins(0, 4, 0, 4);
-    said->setSpacing(12);
-    auto* words = new QVBoxLayout;
-    words->setSpacing(0);
-    m_text = label(m_said, "workMessage", 16, true, false);
-    m_text->setWordWrap(true);
-    m_safe = label(m_said, "workSafe", 13, false, true);
-    m_safe->setWordWrap(true);
-    words->addWidget(m_text);
-    words->addWidget(m_safe);
-    said->addLayout(words, 1);
-    m_show = button(m_said, "showReadySet", tr("Show it (G)"), &WorkStrip::readyWanted);
+    auto saying = [&](QWidget*& box, const char* name, QLabel*& text) {
+        box = new QWidget(this);
+        auto* line = new QHBoxLayout(box);
+        line->setContentsMargins(0, 4, 0, 4);
+        line->setSpacing(12);
+        auto* words = new QVBoxLayout;
+        words->setSpacing(2);
+        text = label(box, name, 16, true, false);
+        text->setWordWrap(true);
+        words->addWidget(text);
+        line->addLayout(words, 1);
+        column->addWidget(box);
+        return std::pair(line, words);
+    };
+    const auto [readyRow, readyWords] = saying(m_readyBox, "readyMessage", m_readyText);
+    m_show = button(m_readyBox, "showReadySet", tr("Show it (G)"), &WorkStrip::readyWanted);
     m_show->setProperty("kind", "main");
-    m_other = button(m_said, "otherClip", tr("Choose another clip…"), &WorkStrip::otherClipWanted);
-    m_copy = button(m_said, "copyDetails", tr("Copy details"), &WorkStrip::copyWanted);
-    m_dismiss = button(m_said, "dismiss", tr("Dismiss"), &WorkStrip::dismiss);
-    for (QPushButton* b : {m_show, m_other, m_copy, m_dismiss}) said->addWidget(b);
-    column->addWidget(m_said);
+    readyRow->addWidget(m_show);
+    readyRow->addWidget(button(m_readyBox, "laterReady", tr("Later"), [this] {
+        m_ready = false;
+        arrange();
+    }));
+    const auto [problemRow, problemWords] = saying(m_problemBox, "workMessage", m_text);
+    m_safe = label(m_problemBox, "workSafe", 13, false, true);
+    m_safe->setWordWrap(true);
+    problemWords->addWidget(m_safe);
+    m_other = button(m_problemBox, "otherClip", tr("Choose another clip…"), &WorkStrip::otherClipWanted);
+    problemRow->addWidget(m_other);
+    problemRow->addWidget(button(m_problemBox, "copyDetails", tr("Copy details"), &WorkStrip::copyWanted));
+    problemRow->addWidget(button(m_problemBox, "dismiss", tr("Dismiss"), &WorkStrip::dismissProblem));
     arrange();
 }
 
 void WorkStrip::arrange() {
     m_work->setVisible(m_working);
-    m_said->setVisible(m_problem || m_ready);
-    m_show->setVisible(m_ready);
-    m_copy->setVisible(m_problem);
+    m_readyBox->setVisible(m_ready);
+    m_problemBox->setVisible(m_problem);
     setVisible(m_working || m_problem || m_ready);
 }
 
@@ -122,21 +131,22 @@ void WorkStrip::showJobs(const std::vector<JobQueue::Job>& jobs) {
 
 void WorkStrip::showReady(const QString& text) {
     m_ready = true;
-    m_problem = false;
-    m_text->setText(text);
-    m_safe->clear();
-    m_safe->hide();
-    m_other->hide();
+    m_readyText->setText(text);
     arrange();
 }
 
 void WorkStrip::showProblem(const QString& title, const QString& message, const QString& safe, bool clip) {
+    const QString said = title.isEmpty() ? message : title + ": " + message;
+    // One that was not read yet stays.
+    m_text->setText(m_problem ? m_text->text() + "\n" + said : said);
     m_problem = true;
-    m_ready = false;
-    m_text->setText(title.isEmpty() ? message : title + ": " + message);
     m_safe->setText(safe);
-    m_safe->setVisible(!safe.isEmpty());
     m_other->setVisible(clip);
+    arrange();
+}
+
+void WorkStrip::dismissProblem() {
+    m_problem = false;
     arrange();
 }
 

@@ -23,7 +23,9 @@ class WorkStrip : public QFrame {
     /// What could not be done, why, what is safe, and whether another clip may be chosen.
     void showProblem(const QString& title, const QString& message, const QString& safe, bool clip);
     void dismiss();
+    void dismissProblem();
 
+    /// Of the problem.
     QString message() const;
     bool hasProblem() const;
     bool hasReady() const;
@@ -37,10 +39,10 @@ class WorkStrip : public QFrame {
   private:
     void arrange();
 
-    QWidget *m_work, *m_said;
-    QLabel *m_title, *m_waiting, *m_text, *m_safe;
+    QWidget *m_work, *m_readyBox, *m_problemBox;
+    QLabel *m_title, *m_waiting, *m_readyText, *m_text, *m_safe;
     QProgressBar* m_bar;
-    QPushButton *m_stop, *m_show, *m_other, *m_copy, *m_dismiss;
+    QPushButton *m_stop, *m_show, *m_other;
     bool m_problem = false, m_ready = false, m_working = false;
 };
 

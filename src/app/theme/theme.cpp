@@ -103,11 +103,11 @@ QPushButton[kind="tab"]:focus { color: @accent; }
 QPushButton::menu-indicator { width: 0; }
 QComboBox { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 12px; min-height: 20px; }
 QComboBox:focus { border: 2px solid @accent; padding: 6px 11px; }
-QComboBox::drop-down { border: none; width: 30px; }
-QComboBox::down-arrow { image: url(:/icons/down-@tick.svg); width: 20px; height: 20px; }
+QComboBox::drop-down, QDateEdit::drop-down { border: none; width: 30px; }
+QComboBox::down-arrow, QDateEdit::down-arrow { image: url(:/icons/down-@tick.svg); width: 20px; height: 20px; }
 QComboBox QAbstractItemView { background: @panel; border: 1px solid @line; selection-background-color: @accent; selection-color: @onAccent; padding: 4px; }
-QLineEdit, QPlainTextEdit, QDoubleSpinBox { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 10px; selection-background-color: @accent; selection-color: @onAccent; }
-QLineEdit:focus, QPlainTextEdit:focus, QDoubleSpinBox:focus { border: 2px solid @accent; padding: 6px 9px; }
+QLineEdit, QPlainTextEdit, QDoubleSpinBox, QDateEdit { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 10px; selection-background-color: @accent; selection-color: @onAccent; }
+QLineEdit:focus, QPlainTextEdit:focus, QDoubleSpinBox:focus, QDateEdit:focus { border: 2px solid @accent; padding: 6px 9px; }
 QListWidget { background: transparent; border: none; outline: none; }
 QListWidget::item { border-radius: 10px; padding: 8px 12px; border: 1px solid transparent; }
 QListWidget::item:hover { border: 1px solid @line; }

@@ -62,15 +62,18 @@ int JobQueue::count(Priority atLeast) const {
 void JobQueue::startWaiting() {
     for (;;) {
         int taken = 0;
+        bool urgent = false;  // something the coach asked for is being measured: it gets the machine
         Entry* next = nullptr;
         for (const auto& e : m_all) {
             if (e->job.running) {
                 taken += e->job.priority != Priority::Now;
+                urgent |= e->job.priority == Priority::Normal;
                 continue;
             }
             if (!next || e->job.priority > next->job.priority) next = e.get();
         }
         if (!next || (next->job.priority != Priority::Now && taken >= m_places)) return;
+        if (next->job.priority == Priority::Background && urgent) return;
         start(*next);
     }
 }

@@ -1,0 +1,18 @@
+#include <cstdio>
+#include <memory>
+
+#include "tests/support/suite.h"
+
+int main(int argc, char** argv) {
+    QCoreApplication application(argc, argv);
+    const auto found = argc > 1 ? suites::all().find(argv[1]) : suites::all().end();
+    if (found == suites::all().end()) {
+        std::fprintf(stderr, "Name one of:");
+        for (const auto& [name, make] : suites::all()) std::fprintf(stderr, " %s", qPrintable(name));
+        std::fprintf(stderr, "\n");
+        return 2;
+    }
+    const std::unique_ptr<QObject> suite(found->second());
+    argv[1] = argv[0];
+    return QTest::qExec(suite.get(), argc - 1, argv + 1);
+}
