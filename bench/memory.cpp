@@ -6,11 +6,11 @@
 #include <cstdlib>
 #include <fstream>
 
-#include "pipeline/analyse_clip.h"
-#include "catalog/data_files.h"
 #include "bench/common.h"
+#include "catalog/data_files.h"
 #include "media/clip_reader.h"
 #include "media/clip_writer.h"
+#include "pipeline/analyse_clip.h"
 
 using namespace zevo;
 

@@ -4,14 +4,14 @@
 #include <QPainter>
 #include <random>
 
-#include "pipeline/analyse_clip.h"
-#include "catalog/data_files.h"
-#include "pipeline/review_proxy.h"
-#include "present/overlay.h"
 #include "app/review/stage.h"
 #include "bench/common.h"
+#include "catalog/data_files.h"
 #include "media/clip_reader.h"
 #include "media/clip_writer.h"
+#include "pipeline/analyse_clip.h"
+#include "pipeline/review_proxy.h"
+#include "present/overlay.h"
 
 using namespace zevo;
 
@@ -49,7 +49,9 @@ void measure(const char* name, const std::string& clip, const Observation& poses
         const std::size_t frame = random() % times.size();
         const bench::Watch watch;
         stage.goTo(times[frame]);
-        stage.setOverlay(present::overlayFor(MeasureId::named("hip_flexion"), track, track.sampleAt(times[frame]), nullptr), "108° ±9");
+        stage.setOverlay(
+            present::overlayFor(MeasureId::named("hip_flexion"), track, track.sampleAt(times[frame]), nullptr),
+            "108° ±9");
         wait();
         took.push_back(1000 * watch.seconds());
     }

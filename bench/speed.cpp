@@ -6,10 +6,10 @@
 #include <functional>
 #include <thread>
 
-#include "pipeline/analyse_clip.h"
-#include "catalog/data_files.h"
 #include "bench/common.h"
+#include "catalog/data_files.h"
 #include "media/clip_reader.h"
+#include "pipeline/analyse_clip.h"
 #include "pose/landmarker.h"
 
 using namespace zevo;

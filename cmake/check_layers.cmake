@@ -1,3 +1,4 @@
+cmake_minimum_required(VERSION 3.25)
 # Enforces the rooms of docs/architecture.md by the includes of their files:
 #   cmake -DSOURCE_DIR=… -P check_layers.cmake
 set(failures 0)

@@ -3,8 +3,8 @@
 #include <array>
 #include <functional>
 
-#include "catalog/data_files.h"
 #include "bench/accuracy/builds.h"
+#include "catalog/data_files.h"
 
 namespace bench {
 

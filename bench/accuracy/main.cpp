@@ -12,10 +12,10 @@
 #include <filesystem>
 #include <fstream>
 
-#include "pipeline/analyse_clip.h"
-#include "catalog/data_files.h"
 #include "bench/accuracy/tables.h"
+#include "catalog/data_files.h"
 #include "core/record/pose_record.h"
+#include "pipeline/analyse_clip.h"
 #include "present/words.h"
 
 using namespace zevo;

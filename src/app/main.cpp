@@ -19,7 +19,8 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     const QCommandLineOption library("library", "Keep the clients' record in FOLDER.", "FOLDER");
-    const QCommandLineOption demo("demo", "Show the demo clients; their sets are measured in the background at the first start.");
+    const QCommandLineOption demo(
+        "demo", "Show the demo clients; their sets are measured in the background at the first start.");
     const QCommandLineOption tour("tour", "Drive the demo, write pictures of the views into FOLDER, and end.",
                                   "FOLDER");
     const QCommandLineOption story("story", "Make and measure the sets of FILE, compare them with it, and end.",

@@ -12,14 +12,15 @@
 #include <set>
 #include <utility>
 
-#include "pipeline/demo_maker.h"
 #include "app/shell/main_window.h"
+#include "pipeline/demo_maker.h"
 
 namespace zevo::app {
 namespace {
 
 /// Goes on until it is so: a slow machine only takes longer. What can never come is told by `stuck`.
-bool waitFor(const std::function<bool()>& ready, const std::function<bool()>& stuck = [] { return false; }) {
+bool waitFor(
+    const std::function<bool()>& ready, const std::function<bool()>& stuck = [] { return false; }) {
     while (!ready() && !stuck()) QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 20);
     QApplication::processEvents();
     return ready();
@@ -78,8 +79,7 @@ bool openClipNamed(MainWindow& window, const QString& name) {
     for (const auto& client : *clients)
         if (const auto sets = library->sets(client.id); sets)
             for (const auto& s : *sets)
-                if (const auto stored = library->loadSet(s.id);
-                    stored && shows(stored->seen.front().clip.path, name)) {
+                if (const auto stored = library->loadSet(s.id); stored && shows(stored->seen.front().clip.path, name)) {
                     window.openSet(s.id);
                     return waitForWork(window) && window.currentView() == window.review();
                 }

@@ -85,8 +85,8 @@ Result<Standard> loadStandard(const std::string& id, const std::string& ownFolde
 Result<Catalogue> loadCatalogue(const std::string& ownFolder) {
     Catalogue out;
     auto add = [&](const Standard& s) {
-        const auto known = std::find_if(out.standards.begin(), out.standards.end(),
-                                        [&](const Standard& o) { return o.id == s.id; });
+        const auto known =
+            std::find_if(out.standards.begin(), out.standards.end(), [&](const Standard& o) { return o.id == s.id; });
         if (known == out.standards.end()) out.standards.push_back(s);
     };
     std::map<std::string, AdviceBook> files;

@@ -4,8 +4,8 @@
 #include <vector>
 
 #include "core/advice/advice.h"
-#include "core/body/movement.h"
 #include "core/base/result.h"
+#include "core/body/movement.h"
 #include "core/judge/standard.h"
 #include "core/session/session.h"
 

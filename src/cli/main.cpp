@@ -9,10 +9,10 @@
 #include <string>
 #include <vector>
 
-#include "pipeline/analyse_clip.h"
-#include "pipeline/demo_maker.h"
 #include "catalog/data_files.h"
 #include "core/record/result_json.h"
+#include "pipeline/analyse_clip.h"
+#include "pipeline/demo_maker.h"
 #include "present/words.h"
 #include "sim/clip_maker.h"
 

@@ -238,7 +238,8 @@ Result<ClipReader> ClipReader::open(const std::string& path, const ReadOptions& 
     else if (impl->input->duration > 0)
         info.durationS = static_cast<double>(impl->input->duration) / AV_TIME_BASE;
     for (const AVDictionary* tags : {impl->input->metadata, impl->stream->metadata})
-        if (const AVDictionaryEntry* made = av_dict_get(tags, "creation_time", nullptr, 0); made && info.filmedAt.empty())
+        if (const AVDictionaryEntry* made = av_dict_get(tags, "creation_time", nullptr, 0);
+            made && info.filmedAt.empty())
             info.filmedAt = made->value;
     const AVRational rate = av_guess_frame_rate(impl->input.get(), impl->stream, nullptr);
     info.frameRate = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 1.0, 1000.0) : 25.0;

@@ -55,8 +55,7 @@ Result<void> makeDemoClip(const std::string& specJson, const std::string& path, 
     auto tell = [&](long done, long all) {
         const double spent = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
         if (progress && done % 5 == 0)
-            progress({done, all, spent / static_cast<double>(done) * static_cast<double>(all - done),
-                      Doing::Drawing});
+            progress({done, all, spent / static_cast<double>(done) * static_cast<double>(all - done), Doing::Drawing});
         return !cancel;
     };
     if (auto made = sim::makeClip(*spec, path, tell); !made)

@@ -4,8 +4,8 @@
 #include <string>
 #include <vector>
 
-#include "pipeline/analyse_clip.h"
 #include "core/base/result.h"
+#include "pipeline/analyse_clip.h"
 
 namespace zevo::pipeline {
 
@@ -28,8 +28,8 @@ Result<std::vector<DemoSet>> loadDemo(const std::string& file = {});
 Result<void> makeDemoClip(const std::string& specJson, const std::string& path, const std::atomic<bool>& cancel,
                           const OnProgress& progress = {});
 
-/// Where a demo clip can be read: one that ships with Zevo and was drawn from just this spec, one already in `folder`, or
-/// one drawn into it now.
+/// Where a demo clip can be read: one that ships with Zevo and was drawn from just this spec, one already in `folder`,
+/// or one drawn into it now.
 Result<std::string> demoClip(const std::string& name, const std::string& specJson, const std::string& folder,
                              const std::atomic<bool>& cancel, const OnProgress& progress = {});
 

@@ -9,7 +9,7 @@ namespace zevo::pipeline {
 namespace {
 
 constexpr double kBeginning = 0.002;  // seconds
-constexpr int kQuickGap = 30;  // frames between key frames up to which a jump stays under about 100 ms at 720p
+constexpr int kQuickGap = 30;         // frames between key frames up to which a jump stays under about 100 ms at 720p
 
 /// H.264 wants even sides.
 PictureView evenPart(const Picture& p) {

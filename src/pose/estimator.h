@@ -4,9 +4,9 @@
 #include <string>
 #include <vector>
 
-#include "core/body/landmarks.h"
 #include "core/base/picture.h"
 #include "core/base/result.h"
+#include "core/body/landmarks.h"
 
 namespace zevo::pose {
 

@@ -3,8 +3,8 @@
 #include <optional>
 #include <vector>
 
-#include "core/body/landmarks.h"
 #include "core/base/picture.h"
+#include "core/body/landmarks.h"
 #include "pose/network.h"
 #include "pose/region.h"
 

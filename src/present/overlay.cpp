@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/series/mass_centre.h"
 #include "core/series/foot_extent.h"
+#include "core/series/mass_centre.h"
 
 namespace zevo::present {
 namespace {

@@ -25,8 +25,8 @@ struct Overlay {
     QPointF label;              ///< where its number stands
 };
 
-/// The lines of one measure (its sketch in the table of measures) in the view of the track. `band` may be null; `leg`: the one the measure is about, the near
-/// one when nothing is said.
+/// The lines of one measure (its sketch in the table of measures) in the view of the track. `band` may be null; `leg`:
+/// the one the measure is about, the near one when nothing is said.
 Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band,
                    std::optional<Side> leg = std::nullopt);
 

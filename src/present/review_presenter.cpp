@@ -274,8 +274,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.scaleTo = std::max(high, low + 1e-6);
     if (band) r.bandText = bandText(*band, def.unit);
     r.spoken = r.title + " " + r.text + ", " + verdictWord(r.judgement, r.judged) +
-               (r.reason.isEmpty() ? "" : ", " + r.reason) +
-               (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
+               (r.reason.isEmpty() ? "" : ", " + r.reason) + (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
     return r;
 }
 
@@ -321,8 +320,7 @@ ReviewPresenter::Curve ReviewPresenter::curve() const {
     };
     c.points = cut(rep, 0);
     for (const auto& other : result().reps)
-        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other) &&
-            other.leg == rep.leg)
+        if (other.index != rep.index && other.kind != RepKind::Partial && !isLeftOut(other) && other.leg == rep.leg)
             c.others.push_back(cut(other, rep.bottomS - other.bottomS));
     if (const Band* band = standard().bandFor(source.measure)) {
         c.hasMin = band->min.has_value(), c.hasMax = band->max.has_value();

@@ -90,8 +90,8 @@ class ReviewPresenter {
         QString depth;  ///< "14° below level", "62° of lean", "left leg · 91°"
         Verdict depthVerdict = Verdict::Inside;
         bool depthMarked = false;  ///< the key measure has a band
-        std::vector<Mark> marks;  ///< worst first
-        QString spoken;           ///< the whole tile in words, for screen readers and tests
+        std::vector<Mark> marks;   ///< worst first
+        QString spoken;            ///< the whole tile in words, for screen readers and tests
     };
     std::vector<Tile> tiles() const;
 

@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "present/review_presenter.h"
 #include "core/advice/reasoning.h"
+#include "present/review_presenter.h"
 
 namespace zevo::present {
 namespace {
@@ -128,8 +128,8 @@ QStringList ReviewPresenter::overTheSet() const {
         if (!l.comparison.moreThanNoise) continue;
         const Unit unit = l.measure->unit;
         QString line = QString("%1: left %2, right %3.")
-                           .arg(QString(l.measure->title).remove("Left ").remove("left "), number(l.comparison.left, unit),
-                                number(l.comparison.right, unit));
+                           .arg(QString(l.measure->title).remove("Left ").remove("left "),
+                                number(l.comparison.left, unit), number(l.comparison.right, unit));
         if (l.comparison.index > 0)
             line += QString(" Symmetry %1 ±%2 %.")
                         .arg(std::lround(l.comparison.index))
@@ -137,8 +137,7 @@ QStringList ReviewPresenter::overTheSet() const {
         out.append(line);
     }
     if (const auto& asked = result().context.tempo; asked)
-        out.append(
-            QString("Tempo asked %1, done %2 (median; down-pause-up, s).").arg(tempoWords(*asked), tempoDone()));
+        out.append(QString("Tempo asked %1, done %2 (median; down-pause-up, s).").arg(tempoWords(*asked), tempoDone()));
     if (!result().legs.empty() && std::none_of(result().legs.begin(), result().legs.end(),
                                                [](const auto& l) { return l.comparison.moreThanNoise; }))
         out.append("Left and right differ by no more than noise.");

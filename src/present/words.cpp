@@ -47,23 +47,27 @@ QString plain(const Notice& n) {
     const QString number = figures(n.number(0), 0);
     switch (n.kind) {
         case NoticeKind::NobodyFound:
-            return tr("Nobody was found in this clip. The whole body should be in the picture, in good light, not too "
-                      "far away.");
+            return tr(
+                "Nobody was found in this clip. The whole body should be in the picture, in good light, not too "
+                "far away.");
         case NoticeKind::TooSmall:
-            return tr("The client is too small in the picture to be measured. Move the camera closer, so that the body "
-                      "fills at least half of the height.");
+            return tr(
+                "The client is too small in the picture to be measured. Move the camera closer, so that the body "
+                "fills at least half of the height.");
         case NoticeKind::SeenTooLittle:
             return tr("The client was seen in only %1 % of the clip. Keep the whole body in the picture for the whole "
                       "set.")
                 .arg(number);
         case NoticeKind::LegsNotToldApart:
-            return tr("From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
-                      "whether knees and hips stay level has to be seen by eye.");
+            return tr(
+                "From the foot end the legs could not be told apart surely enough. Film the bridge from the side; "
+                "whether knees and hips stay level has to be seen by eye.");
         case NoticeKind::NoRepetition:
             return n.word(0) == "lying"
                        ? tr("Not one whole repetition was found. Film from lying to lying, with the whole body in the "
                             "picture.")
-                       : tr("Not one whole repetition was found. Film from standing to standing, with the whole body in "
+                       : tr("Not one whole repetition was found. Film from standing to standing, with the whole body "
+                            "in "
                             "the picture.");
         case NoticeKind::OtherMovement:
             return tr("Not one whole %1 was found: this looks like a %2. Choose that movement.")
@@ -78,7 +82,8 @@ QString plain(const Notice& n) {
             return tr("The feet never part and both knees bend alike, so this is no %1. It looks like a %2.")
                 .arg(word.toLower(), familyWord(n.word(1)));
         case NoticeKind::NobodyWalks:
-            return tr("The client stays on one spot, so this is no %1. It looks like a lunge on the spot: a split squat "
+            return tr("The client stays on one spot, so this is no %1. It looks like a lunge on the spot: a split "
+                      "squat "
                       "or a reverse lunge.")
                 .arg(word.toLower());
         case NoticeKind::SameView:
@@ -89,41 +94,47 @@ QString plain(const Notice& n) {
             return tr("Not one picture could be read from this clip. It may be damaged or cut short.");
         case NoticeKind::Stopped: return tr("Stopped. Nothing was kept.");
         case NoticeKind::Inside:
-            return tr("Something went wrong inside Zevo. Your files and the record are as they were; the details can be "
-                      "copied from the help menu.");
+            return tr(
+                "Something went wrong inside Zevo. Your files and the record are as they were; the details can be "
+                "copied from the help menu.");
         case NoticeKind::UnknownMovement: return tr("Zevo does not know the movement “%1”.").arg(word);
         case NoticeKind::StatureUnknown:
             return tr("The client's stature is not known: lengths in centimetres were left out.");
         case NoticeKind::LostPerCent:
             return tr("The client was lost in %1 % of the frames; values there are less sure.").arg(number);
         case NoticeKind::OffBalance:
-            return tr("The client seems to stand off balance: the camera may not be level, or a foot may be hidden. "
-                      "Leans of trunk, shin and thigh are less sure.");
+            return tr(
+                "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. "
+                "Leans of trunk, shin and thigh are less sure.");
         case NoticeKind::OffSquare:
             return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
         case NoticeKind::SeenObliquely:
-            return tr("Seen at an angle, between side and front: only repetitions and times are judged. Film from the "
-                      "side for depth, trunk and heels, from the front for knees, stance and hips.");
+            return tr(
+                "Seen at an angle, between side and front: only repetitions and times are judged. Film from the "
+                "side for depth, trunk and heels, from the front for knees, stance and hips.");
         case NoticeKind::SeenFromFront: return tr("Seen from the front: depth, trunk and heels need a side view.");
         case NoticeKind::SeenFromBack: return tr("Seen from the back: depth, trunk and heels need a side view.");
         case NoticeKind::SeenFromFootEnd:
             return tr("Seen from the foot end: the height of the hips and the times need a side view.");
         case NoticeKind::HipLineUnread:
-            return tr("Whether one hip drops cannot be read surely from a picture (±14°): look yourself, or tape both "
-                      "hip bones.");
+            return tr(
+                "Whether one hip drops cannot be read surely from a picture (±14°): look yourself, or tape both "
+                "hip bones.");
         case NoticeKind::SecondShowsFewer:
             return tr("The second clip shows %1 of the %2 repetitions.").arg(number, figures(n.number(1), 0));
         case NoticeKind::SecondLeftOut: return tr("The second clip is left out.");
         case NoticeKind::MorePeople:
-            return tr("More than one person was seen. Zevo measured the one nearest to the camera; check with “all "
-                      "tracked points” that it is the client.");
+            return tr(
+                "More than one person was seen. Zevo measured the one nearest to the camera; check with “all "
+                "tracked points” that it is the client.");
         case NoticeKind::ClipDamaged:
             return tr("Parts of this clip are damaged or missing; what could be read was used.");
         case NoticeKind::NoViewingCopy:
             return tr("Jumping about in this clip will be slow: no quick copy of it could be made.");
         case NoticeKind::NoOutlines: return tr("The outlines could not be drawn; everything else was measured.");
         case NoticeKind::StandardMissing:
-            return tr("The standard “%1” this set was judged by is not there any more or cannot be used. It is judged by "
+            return tr("The standard “%1” this set was judged by is not there any more or cannot be used. It is judged "
+                      "by "
                       "“%2” meanwhile; the choice is kept.")
                 .arg(word, text(n.word(1)));
         case NoticeKind::OlderEngine:
@@ -259,7 +270,8 @@ QStringList differenceLines(const Differences& d, const AdviceBook& book, Length
         const auto found = book.find(fault);
         return found == book.end() ? text(fault) : text(found->second.title);
     };
-    if (d.repsBefore != d.repsAfter) out.append(tr("%1 before, %2 now.").arg(repCount(d.repsBefore), repCount(d.repsAfter)));
+    if (d.repsBefore != d.repsAfter)
+        out.append(tr("%1 before, %2 now.").arg(repCount(d.repsBefore), repCount(d.repsAfter)));
     for (const auto& f : d.faultsNew) out.append(tr("New: %1.").arg(title(f)));
     for (const auto& f : d.faultsGone) out.append(tr("No longer: %1.").arg(title(f)));
     constexpr std::size_t kMost = 6;

@@ -5,9 +5,9 @@
 #include <string>
 #include <vector>
 
+#include "core/base/result.h"
 #include "core/body/landmarks.h"
 #include "core/body/outline.h"
-#include "core/base/result.h"
 #include "media/clip_writer.h"
 #include "media/frame_source.h"
 #include "sim/motion.h"

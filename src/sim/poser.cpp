@@ -1,11 +1,10 @@
 #include "sim/poser.h"
 
-#include "sim/segment_masses.h"
-
 #include <algorithm>
 #include <cmath>
 
 #include "core/body/anthropometry.h"
+#include "sim/segment_masses.h"
 
 namespace zevo::sim {
 

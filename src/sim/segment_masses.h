@@ -9,7 +9,7 @@ struct SegmentMass {
     double massShare, centreFromNearEnd;
 };
 namespace leva {
-inline constexpr SegmentMass kHand{0.0061, 0.0};      ///< put at the wrist: a fist's length on is left out
+inline constexpr SegmentMass kHand{0.0061, 0.0};  ///< put at the wrist: a fist's length on is left out
 inline constexpr SegmentMass kForearm{0.0162, 0.4574};
 inline constexpr SegmentMass kUpperArm{0.0271, 0.5772};
 inline constexpr SegmentMass kFoot{0.0137, 0.4415};   ///< heel to toe tip

@@ -109,11 +109,10 @@ struct Library::Impl {
 
     /// The entry of a clip by its content, made if there is none.
     Result<qint64> clipEntry(const Clip& clip, const ClipFacts& f) const {
-        if (auto r = change(
-                "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
-                "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
-                 f.rotationDeg});
+        if (auto r = change("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
+                            "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+                            {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
+                             f.rotationDeg});
             !r)
             return r.error();
         auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
@@ -129,8 +128,7 @@ struct Library::Impl {
             return r.error();
         auto found = read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(client), day});
         if (!found) return found.error();
-        if (!found->next())
-            return Error{"This client is not in the library any more.", std::to_string(number(client))};
+        if (!found->next()) return Error{"This client is not in the library any more.", std::to_string(number(client))};
         return found->value(0).toLongLong();
     }
 
@@ -161,16 +159,14 @@ struct Library::Impl {
         QSqlQuery values(db);
         values.prepare(kMany);
         for (const auto& r : reps) {
-            if (auto done =
-                    change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                           {set, second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS, r.leaveS,
-                            r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
+            if (auto done = change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                                   {set, second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS,
+                                    r.leaveS, r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
                 !done)
                 return done;
             for (const auto& m : r.measures) {
-                for (const QVariant& v :
-                     QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90, m.confidence, m.atS,
-                                  m.second, engine})
+                for (const QVariant& v : QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90,
+                                                      m.confidence, m.atS, m.second, engine})
                     values.addBindValue(v);
                 if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
             }
@@ -179,10 +175,11 @@ struct Library::Impl {
     }
 
     Result<void> writeOutcome(qint64 set, const Outcome& o) const {
-        if (auto r = change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
-                            "? WHERE id = ?",
-                            {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps,
-                             notNull(o.headline), o.engine, set});
+        if (auto r =
+                change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
+                       "? WHERE id = ?",
+                       {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps, notNull(o.headline),
+                        o.engine, set});
             !r)
             return r;
         for (const char* table : {"repetitions", "measurements"})
@@ -192,9 +189,10 @@ struct Library::Impl {
     }
 
     Result<std::vector<MeasuredRep>> readReps(qint64 set, bool second) const {
-        auto q = read("SELECT number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions WHERE "
-                      "set_id = ? AND second = ? ORDER BY number",
-                      {set, second});
+        auto q = read(
+            "SELECT number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions WHERE "
+            "set_id = ? AND second = ? ORDER BY number",
+            {set, second});
         if (!q) return q.error();
         std::vector<MeasuredRep> out;
         while (q->next()) {
@@ -207,9 +205,10 @@ struct Library::Impl {
             if (!q->value(7).isNull()) r.leg = q->value(7).toString() == "left" ? Side::Left : Side::Right;
             out.push_back(std::move(r));
         }
-        auto values = read("SELECT rep_s, measure, value, pm90, confidence, at_s, second FROM measurements WHERE set_id "
-                           "= ? AND view = ?",
-                           {set, second});
+        auto values = read(
+            "SELECT rep_s, measure, value, pm90, confidence, at_s, second FROM measurements WHERE set_id "
+            "= ? AND view = ?",
+            {set, second});
         if (!values) return values.error();
         while (values->next()) {
             // A measure that this Zevo does not know any more is not shown.
@@ -348,9 +347,10 @@ Result<SetId> Library::addSet(const NewSet& set) {
     return m_impl->transaction([&]() -> Result<SetId> {
         auto session = m_impl->session(set.client, set.heldOn);
         if (!session) return session.error();
-        auto id = m_impl->insert("INSERT INTO sets (session_id, movement, standard, reps, headline, engine, made_at) "
-                                 "VALUES (?, '', '', 0, '', 0, ?)",
-                                 {*session, now()});
+        auto id = m_impl->insert(
+            "INSERT INTO sets (session_id, movement, standard, reps, headline, engine, made_at) "
+            "VALUES (?, '', '', 0, '', 0, ?)",
+            {*session, now()});
         if (!id) return id.error();
         for (std::size_t i = 0; i < set.seen.size(); ++i)
             if (auto r = m_impl->writeObservation(*id, static_cast<int>(i), set.seen[i]); !r) return r.error();
@@ -417,9 +417,10 @@ Result<std::vector<Outline>> Library::outlines(SetId id) const {
 
 Result<StoredSet> Library::loadSet(SetId id) const {
     const qint64 set = number(id);
-    auto q = m_impl->read("SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, s.engine FROM sets s JOIN "
-                          "sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id WHERE s.id = ?",
-                          {set});
+    auto q = m_impl->read(
+        "SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, s.engine FROM sets s JOIN "
+        "sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id WHERE s.id = ?",
+        {set});
     if (!q) return q.error();
     if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
     StoredSet out;
@@ -429,7 +430,8 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     out.kept.engine = q->value(6).toInt();
 
     auto seen = m_impl->read(
-        "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, c.rotation_deg, "
+        "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
+        "c.rotation_deg, "
         "o.engine, o.model, o.network, o.poses, o.outlines, o.notices FROM observations o JOIN clips c ON c.id = "
         "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
         {set});

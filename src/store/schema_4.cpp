@@ -14,7 +14,8 @@
 namespace zevo::store {
 
 const QStringList kToSchema4{
-    "CREATE TABLE sets_4 (id INTEGER PRIMARY KEY, session_id INTEGER NOT NULL REFERENCES sessions(id) ON DELETE CASCADE,"
+    "CREATE TABLE sets_4 (id INTEGER PRIMARY KEY, session_id INTEGER NOT NULL REFERENCES sessions(id) ON DELETE "
+    "CASCADE,"
     " movement TEXT NOT NULL, variation TEXT NOT NULL DEFAULT '', standard TEXT NOT NULL, reps INTEGER NOT NULL,"
     " headline TEXT NOT NULL, engine INTEGER NOT NULL, hidden INTEGER NOT NULL DEFAULT 0, made_at TEXT NOT NULL)",
     "CREATE TABLE observations (id INTEGER PRIMARY KEY, set_id INTEGER NOT NULL REFERENCES sets(id) ON DELETE CASCADE,"
@@ -24,7 +25,8 @@ const QStringList kToSchema4{
     "CREATE TABLE edits (set_id INTEGER NOT NULL REFERENCES sets(id) ON DELETE CASCADE, position INTEGER NOT NULL,"
     " kind TEXT NOT NULL, payload TEXT NOT NULL, PRIMARY KEY (set_id, position)) WITHOUT ROWID",
     "CREATE TABLE repetitions (set_id INTEGER NOT NULL REFERENCES sets(id) ON DELETE CASCADE, second INTEGER NOT NULL,"
-    " number INTEGER NOT NULL, kind TEXT NOT NULL, start_s REAL NOT NULL, arrive_s REAL NOT NULL, bottom_s REAL NOT NULL,"
+    " number INTEGER NOT NULL, kind TEXT NOT NULL, start_s REAL NOT NULL, arrive_s REAL NOT NULL, bottom_s REAL NOT "
+    "NULL,"
     " leave_s REAL NOT NULL, end_s REAL NOT NULL, leg TEXT, PRIMARY KEY (set_id, second, number)) WITHOUT ROWID",
     "CREATE TABLE measurements (set_id INTEGER NOT NULL REFERENCES sets(id) ON DELETE CASCADE, view INTEGER NOT NULL,"
     " rep_s REAL NOT NULL, measure TEXT NOT NULL, value REAL NOT NULL, pm90 REAL NOT NULL, confidence REAL NOT NULL,"
@@ -35,9 +37,12 @@ const QStringList kToSchema4{
 };
 
 const QStringList kAfterSchema4{
-    "DROP TABLE corrections", "DROP TABLE second_views",
-    "DROP TABLE results",     "DROP TABLE sets",
-    "ALTER TABLE sets_4 RENAME TO sets", "CREATE INDEX sets_by_session ON sets(session_id)",
+    "DROP TABLE corrections",
+    "DROP TABLE second_views",
+    "DROP TABLE results",
+    "DROP TABLE sets",
+    "ALTER TABLE sets_4 RENAME TO sets",
+    "CREATE INDEX sets_by_session ON sets(session_id)",
     "CREATE INDEX observations_by_clip ON observations(clip_id)",
 };
 
@@ -78,10 +83,10 @@ Result<void> convertReps(const QSqlDatabase& db, qint64 set, const QJsonArray& r
     for (const QJsonValue& value : reps) {
         const QJsonObject rep = value.toObject();
         const double bottom = rep["bottom_s"].toDouble();
-        if (auto done = write(db, "INSERT OR IGNORE INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                              {set, second, rep["index"].toInt(), rep["kind"].toString(), rep["start_s"].toDouble(),
-                               bottom, bottom, bottom, rep["end_s"].toDouble(),
-                               rep.contains("leg") ? QVariant(rep["leg"].toString()) : QVariant()});
+        if (auto done = write(
+                db, "INSERT OR IGNORE INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                {set, second, rep["index"].toInt(), rep["kind"].toString(), rep["start_s"].toDouble(), bottom, bottom,
+                 bottom, rep["end_s"].toDouble(), rep.contains("leg") ? QVariant(rep["leg"].toString()) : QVariant()});
             !done)
             return done;
         const QJsonObject measures = rep["measures"].toObject();
@@ -124,12 +129,12 @@ Result<void> convertSet(const QSqlDatabase& db, const QSqlQuery& row) {
     for (const QString& f : at("red_flags").toString().split(' ', Qt::SkipEmptyParts))
         facts.pain.redFlags.push_back(f.toStdString());
 
-    if (auto done = write(db,
-                          "INSERT INTO sets_4 (id, session_id, movement, variation, standard, reps, headline, engine, "
-                          "made_at) VALUES (?, ?, ?, ?, ?, ?, ?, 0, ?)",
-                          {id, at("session_id"), QString::fromStdString(facts.movement),
-                           QString::fromStdString(facts.variation), at("standard"), at("reps"), at("headline"),
-                           at("made_at")});
+    if (auto done =
+            write(db,
+                  "INSERT INTO sets_4 (id, session_id, movement, variation, standard, reps, headline, engine, "
+                  "made_at) VALUES (?, ?, ?, ?, ?, ?, ?, 0, ?)",
+                  {id, at("session_id"), QString::fromStdString(facts.movement),
+                   QString::fromStdString(facts.variation), at("standard"), at("reps"), at("headline"), at("made_at")});
         !done)
         return done;
     auto observation = [&](int position, const QVariant& clip, const QByteArray& poses, const QByteArray& outlines,
@@ -169,9 +174,9 @@ Result<void> convertSet(const QSqlDatabase& db, const QSqlQuery& row) {
                 edits = with(edits, SpanLeftOut{{rep["start_s"].toDouble(), rep["end_s"].toDouble()}, true});
     for (std::size_t i = 0; i < edits.size(); ++i) {
         const auto [kind, payload] = writeEdit(edits[i]);
-        if (auto done = write(db, "INSERT INTO edits VALUES (?, ?, ?, ?)",
-                              {id, static_cast<qlonglong>(i), QString::fromStdString(kind),
-                               QString::fromStdString(payload)});
+        if (auto done =
+                write(db, "INSERT INTO edits VALUES (?, ?, ?, ?)",
+                      {id, static_cast<qlonglong>(i), QString::fromStdString(kind), QString::fromStdString(payload)});
             !done)
             return done;
     }

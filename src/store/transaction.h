@@ -8,8 +8,7 @@
 
 namespace zevo::store {
 
-inline constexpr const char* kNotWritten =
-    "This could not be saved. Is the disk full or the library folder read-only?";
+inline constexpr const char* kNotWritten = "This could not be saved. Is the disk full or the library folder read-only?";
 
 /// A change of the record that is there whole or not at all. Begun for writing at once, so that two writers queue
 /// instead of failing half way; rolled back when it goes out of scope uncommitted, and when the commit itself fails.

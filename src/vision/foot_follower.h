@@ -3,8 +3,8 @@
 #include <array>
 #include <vector>
 
-#include "core/body/landmarks.h"
 #include "core/base/picture.h"
+#include "core/body/landmarks.h"
 #include "vision/patch_match.h"
 
 namespace zevo {

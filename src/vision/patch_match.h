@@ -2,8 +2,8 @@
 
 #include <vector>
 
-#include "core/base/vectors.h"
 #include "core/base/picture.h"
+#include "core/base/vectors.h"
 
 namespace zevo {
 

@@ -1,6 +1,6 @@
-// The window driven as a coach drives it: clips are opened, reps are clicked, the video scrubbed, keys pressed, and what
-// is shown is read back. Runs on the offscreen platform with drawn clips. Every test has a window and a library of its
-// own, so that each can be run alone; the two clips they share are measured once.
+// The window driven as a coach drives it: clips are opened, reps are clicked, the video scrubbed, keys pressed, and
+// what is shown is read back. Runs on the offscreen platform with drawn clips. Every test has a window and a library of
+// its own, so that each can be run alone; the two clips they share are measured once.
 #include <QApplication>
 #include <QCheckBox>
 #include <QClipboard>
@@ -44,7 +44,8 @@ Widget* child(QWidget* in, const char* name) {
 
 void copyFolder(const QString& from, const QString& to) {
     QDir().mkpath(to);
-    for (const auto& f : QDir(from).entryInfoList(QDir::Files)) QFile::copy(f.filePath(), QDir(to).filePath(f.fileName()));
+    for (const auto& f : QDir(from).entryInfoList(QDir::Files))
+        QFile::copy(f.filePath(), QDir(to).filePath(f.fileName()));
 }
 
 }  // namespace
@@ -99,7 +100,8 @@ class TestWindow : public QObject {
         saveSettings(m_measured.path(), Settings());
         start(m_measured.path());
         auto record = *store::Library::open(m_measured.path());
-        (void)*record.addClient({{}, "Isbrand Quellenhofer-Donaudampfschifffahrt", 170, "left knee", QDate(2026, 1, 2)});
+        (void)*record.addClient(
+            {{}, "Isbrand Quellenhofer-Donaudampfschifffahrt", 170, "left knee", QDate(2026, 1, 2)});
         m_window->home()->refresh();
         m_window->openClip(fixture("side"));
         waitForWork();
@@ -562,7 +564,8 @@ class TestWindow : public QObject {
         start(m_dir->path());
         openTheSet();
         QCOMPARE(child<QComboBox>(m_window.get(), "standards")->currentText(), QString("Whole foot"));
-        QVERIFY2(text("notes").contains("yard-school") && text("notes").contains("meanwhile"), qPrintable(text("notes")));
+        QVERIFY2(text("notes").contains("yard-school") && text("notes").contains("meanwhile"),
+                 qPrintable(text("notes")));
         m_window->goHome();
         QCOMPARE(fold(library().loadSet(id)->edits).standard, std::string("yard-school"));
         QVERIFY(own.open(QIODevice::WriteOnly | QIODevice::Truncate));

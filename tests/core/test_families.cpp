@@ -265,8 +265,7 @@ class TestFamilies : public QObject {
             context.movement = made::movement(std::string(movement) == "squat" ? "hinge" : "squat");
             const auto wrong = measureSet(sim::truePoses(spec), made::facts(spec), context);
             // Where the wrong movement finds no repetition at all, the refusal says what it looks like.
-            const std::string said =
-                wrong ? wrong->result.looksLike : present::sentence(wrong.error()).toStdString();
+            const std::string said = wrong ? wrong->result.looksLike : present::sentence(wrong.error()).toStdString();
             QVERIFY2(said.find(family) != std::string::npos, said.c_str());
         }
     }

@@ -80,7 +80,8 @@ class TestSession : public QObject {
         }
         QVERIFY(!readEdit("from_the_future", "{}"));
         QVERIFY(!readEdit("landmark_moved", R"({"at_s":1,"landmark":99,"x":1,"y":1,"reach_s":1})"));
-        const std::vector<Notice> notices{{NoticeKind::OffSquare, {17.0}}, {NoticeKind::FreeText, {std::string("x")}, true}};
+        const std::vector<Notice> notices{{NoticeKind::OffSquare, {17.0}},
+                                          {NoticeKind::FreeText, {std::string("x")}, true}};
         QCOMPARE(readNotices(writeNotices(notices)), notices);
         QVERIFY(readNotices("nonsense").empty());
     }
@@ -158,16 +159,22 @@ class TestSession : public QObject {
                  NoticeKind::UnknownMovement);
     }
 
-    /// A set of standing squats is no bridge and no walking lunge, whatever was chosen, and it is said what it looks like.
+    /// A set of standing squats is no bridge and no walking lunge, whatever was chosen, and it is said what it looks
+    /// like.
     void thePictureContradictsTheMovement_data() {
         QTest::addColumn<QString>("done");
         QTest::addColumn<QString>("chosen");
         QTest::addColumn<int>("kind");
-        QTest::newRow("squats as bridge") << "squat" << "bridge" << int(NoticeKind::NobodyLies);
-        QTest::newRow("squats as walking lunge") << "squat" << "walking-lunge" << int(NoticeKind::FeetNeverPart);
-        QTest::newRow("squats as split squat") << "squat" << "split-squat" << int(NoticeKind::FeetNeverPart);
-        QTest::newRow("split squats as walking lunge") << "split-squat" << "walking-lunge" << int(NoticeKind::NobodyWalks);
-        QTest::newRow("bridges as squat") << "bridge" << "squat" << int(NoticeKind::SomebodyLies);
+        QTest::newRow("squats as bridge") << "squat"
+                                          << "bridge" << int(NoticeKind::NobodyLies);
+        QTest::newRow("squats as walking lunge") << "squat"
+                                                 << "walking-lunge" << int(NoticeKind::FeetNeverPart);
+        QTest::newRow("squats as split squat") << "squat"
+                                               << "split-squat" << int(NoticeKind::FeetNeverPart);
+        QTest::newRow("split squats as walking lunge") << "split-squat"
+                                                       << "walking-lunge" << int(NoticeKind::NobodyWalks);
+        QTest::newRow("bridges as squat") << "bridge"
+                                          << "squat" << int(NoticeKind::SomebodyLies);
     }
     void thePictureContradictsTheMovement() {
         QFETCH(QString, done);
@@ -186,8 +193,8 @@ class TestSession : public QObject {
     }
 
     void whatIsDoneIsNotContradicted() {
-        for (const char* id : {"squat", "split-squat", "reverse-lunge", "forward-lunge", "walking-lunge", "lateral-lunge",
-                               "rear-foot-raised", "hinge"})
+        for (const char* id : {"squat", "split-squat", "reverse-lunge", "forward-lunge", "walking-lunge",
+                               "lateral-lunge", "rear-foot-raised", "hinge"})
             for (double azimuth : {90.0, -90.0}) {
                 auto spec = made::spec(3);
                 spec.motion.movement = id;

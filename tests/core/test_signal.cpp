@@ -4,10 +4,10 @@
 #include <numbers>
 
 #include "core/signal/filter.h"
-#include "vision/patch_match.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
+#include "vision/patch_match.h"
 
 using namespace zevo;
 

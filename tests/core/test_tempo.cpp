@@ -64,8 +64,7 @@ class TestTempo : public QObject {
         QFETCH(QString, text);
         const auto t = parseTempo(text.toStdString());
         QVERIFY(!t);
-        QVERIFY2(t.error().message.find("“" + text.toStdString() + "”") != std::string::npos,
-                 made::words(t.error()));
+        QVERIFY2(t.error().message.find("“" + text.toStdString() + "”") != std::string::npos, made::words(t.error()));
         QVERIFY(t.error().message.find("4-1-1") != std::string::npos);  // and shows how it is done
     }
 
@@ -129,7 +128,8 @@ class TestTempo : public QObject {
     }
 
     void theOpenFileNamesIt() {
-        QVERIFY(toJson(judgedSet(2, 0.4, Tempo{2.5, 0, 1}), present::resultWords()).find("\"tempo\": \"2.5-0-1\"") != std::string::npos);
+        QVERIFY(toJson(judgedSet(2, 0.4, Tempo{2.5, 0, 1}), present::resultWords()).find("\"tempo\": \"2.5-0-1\"") !=
+                std::string::npos);
         QVERIFY(toJson(judgedSet(2, 0.4, {}), present::resultWords()).find("\"tempo\"") == std::string::npos);
     }
 };

@@ -1,11 +1,11 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 
-#include "vision/foot_follower.h"
 #include "core/track/track.h"
 #include "sim/figure.h"
 #include "sim/renderer.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
+#include "vision/foot_follower.h"
 
 using namespace zevo;
 

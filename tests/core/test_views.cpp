@@ -57,7 +57,7 @@ class TestViews : public QObject {
         }
         track.timesS = times;
         for (auto& p : track.points) p.assign(frames.size(), Vec2(500, 500));
-        undoPerspective(frames, times, 350, 600, track);
+        undoPerspective(depthsOf(frames, times, track), 350, 600, track);
         NEAR(track.flatAt(Landmark::RightKnee, 20).y() - 300, 188.3, 0.2);
         NEAR(track.flatAt(Landmark::RightHip, 20).y() - 300, 200, 1e-6);
     }

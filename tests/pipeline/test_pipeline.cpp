@@ -6,13 +6,13 @@
 #include <set>
 #include <thread>
 
-#include "pipeline/analyse_clip.h"
 #include "catalog/data_files.h"
+#include "media/clip_reader.h"
+#include "pipeline/analyse_clip.h"
 #include "pipeline/demo_maker.h"
 #include "pipeline/frame_fetcher.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/review_proxy.h"
-#include "media/clip_reader.h"
 #include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
@@ -317,7 +317,8 @@ class TestPipeline : public QObject {
         const auto result = analyse(fixture("side"));
         std::vector<double> bottoms;
         for (const auto& r : result->set.result.reps) bottoms.push_back(r.bottomS);
-        const auto outlines = pipeline::readOutlines(fixture("side"), result->seen.poses, bottoms, ZEVO_MODEL_DIR, cancel);
+        const auto outlines =
+            pipeline::readOutlines(fixture("side"), result->seen.poses, bottoms, ZEVO_MODEL_DIR, cancel);
         QVERIFY(bool(outlines));
         QCOMPARE(outlines->size(), std::size_t{3});
         for (std::size_t i = 0; i < 3; ++i) {
@@ -397,7 +398,8 @@ class TestPipeline : public QObject {
         NEAR(sum / static_cast<double>(first.picture.rgb.size()), 0, 3);  // the same picture, encoded once more
         // And the end is where it was.
         double a = 0, b = 0;
-        auto whole = media::ClipReader::open(path("headless.mkv")), second = media::ClipReader::open(path("headless-copy.mp4"));
+        auto whole = media::ClipReader::open(path("headless.mkv")),
+             second = media::ClipReader::open(path("headless-copy.mp4"));
         while (*whole->skip(a)) {
         }
         while (*second->skip(b)) {

@@ -1,4 +1,5 @@
-// The open set: a change is measured, shown and kept, or refused and nothing happens; undo means the same whatever runs.
+// The open set: a change is measured, shown and kept, or refused and nothing happens; undo means the same whatever
+// runs.
 #include <QSignalSpy>
 
 #include "present/set_document.h"

@@ -1,9 +1,9 @@
 // What the review shows, without a pixel: tiles, readings, the card, units, selection, corrections; what is drawn on
 // the body.
 
+#include "app/work/settings.h"
 #include "catalog/data_files.h"
 #include "present/overlay.h"
-#include "app/work/settings.h"
 #include "present/review_presenter.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
@@ -38,8 +38,7 @@ ReviewPresenter presenter(const std::string& standard = "whole-foot") {
     Observation o = *made::observation(spec);
     const auto state = made::state(spec);
     for (const auto& r : state->set.result.reps) o.outlines.push_back({r.bottomS, {{10, 10}, {20, 10}, {20, 30}}});
-    return shown({std::make_shared<const Observation>(o)},
-                 {FactsSet{made::factsOf(spec)}, StandardChosen{standard}});
+    return shown({std::make_shared<const Observation>(o)}, {FactsSet{made::factsOf(spec)}, StandardChosen{standard}});
 }
 
 const ReviewPresenter::Reading& reading(const std::vector<ReviewPresenter::Reading>& list, const QString& id) {
@@ -310,13 +309,44 @@ class TestPresenter : public QObject {
         const auto p = presenter();
         const Track& track = p.set().track();
         const std::size_t at = track.sampleAt(p.result().reps[0].bottomS);
-        const Overlay o = overlayFor(MeasureId::named(measure.toStdString()), track, at,
-                                    p.standard().bandFor(measure.toStdString()));
+        const Overlay o =
+            overlayFor(MeasureId::named(measure.toStdString()), track, at, p.standard().bandFor(measure.toStdString()));
         QVERIFY(!o.dots.empty());
         QVERIFY(!o.lines.empty() || !o.ghosts.empty());
         const QRectF picture(0, 0, 1280, 720);
         for (const auto& l : o.lines) QVERIFY(picture.contains(l.p1()) && picture.contains(l.p2()));
-        (void)overlayFor(MeasureId::named(measure.toStdString()), track, track.size() + 10, nullptr);  // past the end: the last moment
+        (void)overlayFor(MeasureId::named(measure.toStdString()), track, track.size() + 10,
+                         nullptr);  // past the end: the last moment
+    }
+
+    void frontalOverlaysLieOnTheirOwnLeg_data() {
+        QTest::addColumn<QString>("measure");
+        for (const auto& m : allMeasures())
+            if (m.views & kFrontView) QTest::newRow(m.id) << QString(m.id);
+    }
+    void frontalOverlaysLieOnTheirOwnLeg() {
+        QFETCH(QString, measure);
+        auto spec = made::spec(1);
+        spec.scene.camera.azimuthDeg = 0;
+        const auto p = shown(spec);
+        const Track& track = p.set().track();
+        const std::size_t at = track.sampleAt(p.result().reps[0].bottomS);
+        const MeasureId id = MeasureId::named(measure.toStdString());
+        const Overlay o = overlayFor(id, track, at, p.standard().bandFor(id), Side::Right);
+        QVERIFY(!o.dots.empty() && (!o.lines.empty() || !o.ghosts.empty()));
+        auto near = [&](Landmark l) {
+            const Vec2 q = track.toPicture(track.at(l, at));
+            return std::any_of(o.dots.begin(), o.dots.end(),
+                               [&](const QPointF& d) { return std::hypot(d.x() - q.x(), d.y() - q.y()) < 1; });
+        };
+        if (measure.startsWith("knee_in") || measure.startsWith("projection") || measure.startsWith("wobble")) {
+            const bool left = measure.endsWith("_left");
+            QCOMPARE(near(Landmark::LeftKnee), left);
+            QCOMPARE(near(Landmark::RightKnee), !left);
+        }
+        if (measure == "hip_tilt") QVERIFY(near(Landmark::LeftHip) && near(Landmark::RightHip));
+        if (measure == "stance") QVERIFY(near(Landmark::LeftAnkle) && near(Landmark::RightAnkle));
+        if (measure == "knee_ratio") QVERIFY(near(Landmark::LeftKnee) && near(Landmark::RightAnkle));
     }
 
     void theArcSpansTheAngle() {
@@ -326,11 +356,14 @@ class TestPresenter : public QObject {
         const auto& series = p.set().series();
         // The arc lies on the picture as it is seen; the value has perspective undone.
         constexpr double kPerspective = 2.5;
-        NEAR(std::abs(overlayFor(MeasureId::named("knee_flexion"), track, at, nullptr).arc->spanDeg), series.kneeFlexion[at],
-             kPerspective);
-        NEAR(std::abs(overlayFor(MeasureId::named("hip_flexion"), track, at, nullptr).arc->spanDeg), series.hipFlexion[at], kPerspective);
-        NEAR(std::abs(overlayFor(MeasureId::named("trunk_lean"), track, at, nullptr).arc->spanDeg), series.trunkLean[at], kPerspective);
-        NEAR(std::abs(overlayFor(MeasureId::named("shin_angle"), track, at, nullptr).arc->spanDeg), series.shinAngle[at], kPerspective);
+        NEAR(std::abs(overlayFor(MeasureId::named("knee_flexion"), track, at, nullptr).arc->spanDeg),
+             series.kneeFlexion[at], kPerspective);
+        NEAR(std::abs(overlayFor(MeasureId::named("hip_flexion"), track, at, nullptr).arc->spanDeg),
+             series.hipFlexion[at], kPerspective);
+        NEAR(std::abs(overlayFor(MeasureId::named("trunk_lean"), track, at, nullptr).arc->spanDeg),
+             series.trunkLean[at], kPerspective);
+        NEAR(std::abs(overlayFor(MeasureId::named("shin_angle"), track, at, nullptr).arc->spanDeg),
+             series.shinAngle[at], kPerspective);
         NEAR(std::abs(overlayFor(MeasureId::named("lean_over_shin"), track, at, nullptr).arc->spanDeg),
              std::abs(series.trunkLean[at] - series.shinAngle[at]), kPerspective);
         QVERIFY(skeletonOverlay(track, at).lines.size() == 8 && skeletonOverlay(track, at).ghosts.size() == 8);

@@ -3,7 +3,6 @@
 #include <set>
 
 #include "core/record/edit_json.h"
-
 #include "present/words.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"

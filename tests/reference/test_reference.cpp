@@ -7,8 +7,8 @@
 #include <tuple>
 
 #include "catalog/data_files.h"
-#include "core/body/anthropometry.h"
 #include "core/base/angles.h"
+#include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
@@ -223,9 +223,7 @@ class TestReference : public QObject {
 
     /// Weight-bearing ankle dorsiflexion of healthy adults is about 35–45° of shin inclination (Bennell et al. 1998,
     /// from memory): the shipped scales must have room for it.
-    void scalesHaveRoomForHealthyAnkles() {
-        QVERIFY(MeasureId::named("shin_angle")->scale.to >= 45);
-    }
+    void scalesHaveRoomForHealthyAnkles() { QVERIFY(MeasureId::named("shin_angle")->scale.to >= 45); }
 };
 
 ZEVO_SUITE(TestReference, "reference")

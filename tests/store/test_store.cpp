@@ -7,8 +7,8 @@
 #include <QTemporaryDir>
 #include <QTest>
 
-#include "store/library.h"
 #include "store/blocks.h"
+#include "store/library.h"
 #include "store/log.h"
 #include "store/schema.h"
 #include "store/transaction.h"
@@ -190,7 +190,8 @@ class TestStore : public QObject {
     void valuesCanBeAskedForOverWeeks() {
         QTemporaryDir dir;
         auto library = open(dir.path());
-        const auto client = *library.addClient({{}, "A", 175, "", {}}), other = *library.addClient({{}, "B", 0, "", {}});
+        const auto client = *library.addClient({{}, "A", 175, "", {}}),
+                   other = *library.addClient({{}, "B", 0, "", {}});
         auto late = newSet(client, "h2"), early = newSet(client, "h1");
         early.heldOn = QDate(2026, 4, 1);
         const auto lateId = *library.addSet(late);
@@ -394,9 +395,8 @@ class TestStore : public QObject {
             auto db = QSqlDatabase::addDatabase("QSQLITE", "commit");
             db.setDatabaseName(dir.filePath("x.sqlite"));
             QVERIFY(db.open());
-            for (const char* statement :
-                 {"PRAGMA foreign_keys = ON", "CREATE TABLE a (id INTEGER PRIMARY KEY)",
-                  "CREATE TABLE b (a INTEGER REFERENCES a(id) DEFERRABLE INITIALLY DEFERRED)"})
+            for (const char* statement : {"PRAGMA foreign_keys = ON", "CREATE TABLE a (id INTEGER PRIMARY KEY)",
+                                          "CREATE TABLE b (a INTEGER REFERENCES a(id) DEFERRABLE INITIALLY DEFERRED)"})
                 QVERIFY(QSqlQuery(db).exec(statement));
             {
                 Transaction t(db);

@@ -134,8 +134,9 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     m_noSets->setProperty("kind", "faint");
     right->addWidget(m_noSets);
     m_sets = bigList(this, "sets", "Sets");
-    m_sets->setItemDelegate(m_rows = new SetRow(
-        [this](qlonglong id) -> const std::vector<Outline>& { return outlinesOf(store::SetId(id)); }, m_sets));
+    m_sets->setItemDelegate(
+        m_rows = new SetRow(
+            [this](qlonglong id) -> const std::vector<Outline>& { return outlinesOf(store::SetId(id)); }, m_sets));
     right->addWidget(m_sets, 1);
     auto* caution = new QLabel(
         "Zevo supports coaching; it is not a medical device. Pain, numbness, giving way or a recent injury belong to a "
@@ -353,8 +354,7 @@ void HomeView::saveEdits() {
 }
 
 void HomeView::apply(const store::Client& client) {
-    if (auto done = m_library->updateClient(client); !done)
-        return emit failed(present::sentence(done.error()));
+    if (auto done = m_library->updateClient(client); !done) return emit failed(present::sentence(done.error()));
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == client.id) {
             m_clients[i] = client;
@@ -377,8 +377,7 @@ void HomeView::deleteClient() {
     ask.exec();
     if (ask.clickedButton() != erase) return;
     m_undo->clear();
-    if (auto done = m_library->deleteClient(client->id); !done)
-        emit failed(present::sentence(done.error()));
+    if (auto done = m_library->deleteClient(client->id); !done) emit failed(present::sentence(done.error()));
     refresh();
 }
 

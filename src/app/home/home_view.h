@@ -1,7 +1,7 @@
 #pragma once
 
-#include <QWidget>
 #include <QTimer>
+#include <QWidget>
 #include <map>
 #include <memory>
 #include <optional>
@@ -68,7 +68,7 @@ class HomeView : public QWidget {
     store::Library* m_library;
     QUndoStack* m_undo;
     std::shared_ptr<const Catalogue> m_catalogue;
-    QTimer m_typing;  ///< a pause in typing
+    QTimer m_typing;                                          ///< a pause in typing
     std::map<store::SetId, std::vector<Outline>> m_outlines;  ///< of rows that were drawn
     std::vector<store::Client> m_clients;
     bool m_filling = false;

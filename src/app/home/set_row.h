@@ -11,8 +11,8 @@ namespace zevo::app {
 
 inline constexpr int kSetId = Qt::UserRole;
 
-/// A set in the list: words at the left, the outlines of its repetitions at the right. Outlines are asked for when a row
-/// is drawn, and only then.
+/// A set in the list: words at the left, the outlines of its repetitions at the right. Outlines are asked for when a
+/// row is drawn, and only then.
 class SetRow : public QStyledItemDelegate {
   public:
     using OutlinesOf = std::function<const std::vector<Outline>&(qlonglong set)>;

@@ -2,8 +2,8 @@
 
 #include <QWidget>
 
-#include "present/review_presenter.h"
 #include "app/theme/theme.h"
+#include "present/review_presenter.h"
 
 namespace zevo::app {
 

@@ -145,7 +145,9 @@ bool ReadingColumn::event(QEvent* e) {
         if (row < rows()) {
             const auto& r = reading(row);
             QToolTip::showText(help->globalPos(),
-                               QString("%1\nsure of what was seen: %2 %").arg(r.reason.isEmpty() ? r.term : r.term + "\n" + "unsure: " + r.reason).arg(qRound(100 * r.confidence)),
+                               QString("%1\nsure of what was seen: %2 %")
+                                   .arg(r.reason.isEmpty() ? r.term : r.term + "\n" + "unsure: " + r.reason)
+                                   .arg(qRound(100 * r.confidence)),
                                this);
         }
         return true;

@@ -3,8 +3,8 @@
 #include <QWidget>
 #include <vector>
 
-#include "present/review_presenter.h"
 #include "app/theme/theme.h"
+#include "present/review_presenter.h"
 
 namespace zevo::app {
 

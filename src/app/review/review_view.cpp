@@ -109,8 +109,8 @@ void ReviewView::refreshAll() {
     m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(m_document->state().wholeStandard)));
     m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
     const auto& second = clip(true);
-    m_panel->setSet(*m_document, presenter(),
-                    second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30, heldOn());
+    m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
+                    heldOn());
     refreshOffers();
     QStringList notes = presenter().notes();
     for (const Error& e : m_document->catalogue().refused) notes.append(present::sentence(e));
@@ -202,7 +202,8 @@ void ReviewView::refreshTransport() {
     if (!hasSet()) return;
     if (presenter().hasSecond()) m_other->setText(QString::fromStdString(viewName(presenter().track(!m_second).view)));
     const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
-    m_leaveOut->setText((presenter().isLeftOut(rep) ? tr("Count rep %1 again") : tr("Leave out rep %1")).arg(rep.index));
+    m_leaveOut->setText(
+        (presenter().isLeftOut(rep) ? tr("Count rep %1 again") : tr("Leave out rep %1")).arg(rep.index));
 }
 
 void ReviewView::chooseRep(int position) {

@@ -2,8 +2,8 @@
 
 #include <QFrame>
 
-#include "present/review_presenter.h"
 #include "app/theme/theme.h"
+#include "present/review_presenter.h"
 
 class QLabel;
 class QPushButton;

@@ -158,7 +158,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     school->addWidget(button("exportStandard", "Export this one…", "Write the chosen standard to a file",
                              [this] { emit exportWanted(); }));
     school->addStretch();
-    school->addWidget(button("deleteSet", "Delete this set…", "Delete this set; undo brings it back until Zevo is closed",
+    school->addWidget(button("deleteSet", "Delete this set…",
+                             "Delete this set; undo brings it back until Zevo is closed",
                              [this] { emit deleteWanted(); }));
     auto* close = button("closePanel", "Close", "Close this page (Esc or T)", [this] { toggle(); });
     close->setProperty("kind", "main");

@@ -229,7 +229,8 @@ void Stage::drawScrub(QPainter& p) const {
         p.setBrush(current ? m_theme.accent : m_theme.line);
         p.drawRoundedRect(span, 5, 5);
         p.setPen(current ? m_theme.onAccent : m_theme.ink);
-        if (span.width() > 18) p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(m_spans[i].number));
+        if (span.width() > 18)
+            p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(m_spans[i].number));
     }
     p.setPen(QPen(m_theme.panel, 5));
     p.drawLine(QPointF(x(timeS()), bar.top() + 3), QPointF(x(timeS()), bar.bottom() - 3));
@@ -263,7 +264,8 @@ void Stage::paintEvent(QPaintEvent*) {
         p.drawRect(plate);
         p.setPen(Qt::white);
         p.setFont(textFont(16, true));
-        p.drawText(plate, Qt::AlignCenter, tr("This picture of the clip cannot be read; the last one that could is shown."));
+        p.drawText(plate, Qt::AlignCenter,
+                   tr("This picture of the clip cannot be read; the last one that could is shown."));
     }
     // Without the video the lines still stand on an empty stage.
     if (!m_times.empty()) {

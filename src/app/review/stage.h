@@ -7,10 +7,10 @@
 #include <memory>
 #include <vector>
 
+#include "app/theme/theme.h"
 #include "pipeline/frame_fetcher.h"
 #include "present/overlay.h"
 #include "present/review_presenter.h"
-#include "app/theme/theme.h"
 
 namespace zevo::app {
 

@@ -26,8 +26,7 @@ using present::sentence;
 /// A set taken out of the record, until Zevo is closed.
 class SetDeletion : public QUndoCommand {
   public:
-    SetDeletion(store::Library* library, HomeView* home, store::SetId id)
-        : m_library(library), m_home(home), m_id(id) {
+    SetDeletion(store::Library* library, HomeView* home, store::SetId id) : m_library(library), m_home(home), m_id(id) {
         setText(HomeView::tr("deleting a set"));
     }
     void undo() override { hide(false); }
@@ -336,8 +335,8 @@ void MainWindow::openDemo(const QString& story) {
         m_queue.add(
             tr("Preparing %1").arg(QString::fromStdString(set.client)),
             first ? JobQueue::Priority::Normal : JobQueue::Priority::Background,
-            [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](
-                const auto& cancel, const auto& progress) -> Result<void> {
+            [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](const auto& cancel,
+                                                                                 const auto& progress) -> Result<void> {
                 auto made = prepareDemoSet(folder, set, catalogue, cancel, progress);
                 if (!made) return made.error();
                 *outcome = *made;
@@ -452,8 +451,9 @@ void MainWindow::copyDetails() {
                                 .arg(store::Library::newestSchema())
                                 .arg(m_log.recent());
     QApplication::clipboard()->setText(details);
-    showNotice(tr("The details are in the clipboard: error codes and paths, no client names. They stay on this computer "
-                  "unless you pass them on."));
+    showNotice(
+        tr("The details are in the clipboard: error codes and paths, no client names. They stay on this computer "
+           "unless you pass them on."));
 }
 
 void MainWindow::toggleLook() {

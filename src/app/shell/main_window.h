@@ -27,8 +27,8 @@ namespace zevo::app {
 inline constexpr const char* kVideos =
     "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
 
-/// The window: a header, a quiet strip of what is being measured, and one page at a time, clients or a set. Work goes on
-/// behind the page; the page changes when the coach says so.
+/// The window: a header, a quiet strip of what is being measured, and one page at a time, clients or a set. Work goes
+/// on behind the page; the page changes when the coach says so.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:

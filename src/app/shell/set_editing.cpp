@@ -47,8 +47,8 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
     auto outcome = std::make_shared<std::optional<store::Seen>>();
     m_queue.add(
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), path, model = m_settings.model, outcome](
-            const auto& cancel, const auto& progress) -> Result<void> {
+        [folder = m_library.folder(), path, model = m_settings.model, outcome](const auto& cancel,
+                                                                               const auto& progress) -> Result<void> {
             auto seen = observeForSet(folder, path, model, cancel, progress);
             if (!seen) return seen.error();
             *outcome = std::move(*seen);

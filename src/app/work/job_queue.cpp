@@ -49,7 +49,8 @@ std::vector<JobQueue::Job> JobQueue::jobs() const {
     std::vector<Job> out;
     for (const auto& e : m_all) out.push_back(e->job);
     std::stable_sort(out.begin(), out.end(), [](const Job& a, const Job& b) {
-        return std::pair(!a.running, -static_cast<int>(a.priority)) < std::pair(!b.running, -static_cast<int>(b.priority));
+        return std::pair(!a.running, -static_cast<int>(a.priority)) <
+               std::pair(!b.running, -static_cast<int>(b.priority));
     });
     return out;
 }

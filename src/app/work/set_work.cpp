@@ -179,8 +179,8 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
         client = *added;
     }
     auto clipOf = [&](const std::string& clipName, const std::string& spec) -> Result<QString> {
-        auto path = pipeline::demoClip(clipName, spec, QDir(libraryFolder).filePath("clips").toStdString(), cancel,
-                                       progress);
+        auto path =
+            pipeline::demoClip(clipName, spec, QDir(libraryFolder).filePath("clips").toStdString(), cancel, progress);
         if (!path) return path.error();
         return QString::fromStdString(*path);
     };

@@ -34,8 +34,8 @@ struct LoadedSet {
 
 struct ImportRequest {
     QString libraryFolder, clipPath;
-    SetFacts facts;       ///< the stature is the client's
-    QString standard;     ///< empty = the movement's default
+    SetFacts facts;    ///< the stature is the client's
+    QString standard;  ///< empty = the movement's default
     QString model = "full";
     store::ClientId client{};
     std::shared_ptr<const Catalogue> catalogue;

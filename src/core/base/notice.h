@@ -14,39 +14,39 @@ enum class NoticeKind {
     // Why a set cannot be measured.
     NobodyFound,
     TooSmall,
-    SeenTooLittle,      ///< per cent of the clip
-    LegsNotToldApart,   ///< from the foot end
-    NoRepetition,       ///< "lying" or "standing": where a repetition begins
-    OtherMovement,      ///< family chosen, family it looks like
-    NobodyLies,         ///< movement chosen, family it looks like
-    SomebodyLies,       ///< movement chosen
-    FeetNeverPart,      ///< movement chosen, family it looks like
-    NobodyWalks,        ///< movement chosen
-    SameView,           ///< both clips show the same side
-    NothingInCommon,    ///< the two clips share no repetition
-    NoPicture,          ///< not one picture could be read
-    Stopped,            ///< by the coach
-    Inside,             ///< a mistake of our own was caught
-    UnknownMovement,    ///< id
+    SeenTooLittle,     ///< per cent of the clip
+    LegsNotToldApart,  ///< from the foot end
+    NoRepetition,      ///< "lying" or "standing": where a repetition begins
+    OtherMovement,     ///< family chosen, family it looks like
+    NobodyLies,        ///< movement chosen, family it looks like
+    SomebodyLies,      ///< movement chosen
+    FeetNeverPart,     ///< movement chosen, family it looks like
+    NobodyWalks,       ///< movement chosen
+    SameView,          ///< both clips show the same side
+    NothingInCommon,   ///< the two clips share no repetition
+    NoPicture,         ///< not one picture could be read
+    Stopped,           ///< by the coach
+    Inside,            ///< a mistake of our own was caught
+    UnknownMovement,   ///< id
     // What limits what was measured.
     StatureUnknown,
-    LostPerCent,        ///< per cent of the frames
+    LostPerCent,  ///< per cent of the frames
     OffBalance,
-    OffSquare,          ///< degrees
+    OffSquare,  ///< degrees
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,
     SeenFromFootEnd,
     HipLineUnread,
-    SecondShowsFewer,   ///< repetitions it shows, of how many
-    SecondLeftOut,      ///< the second clip does not fit; what follows is why
+    SecondShowsFewer,  ///< repetitions it shows, of how many
+    SecondLeftOut,     ///< the second clip does not fit; what follows is why
     MorePeople,
     ClipDamaged,
     NoViewingCopy,
     NoOutlines,
-    StandardMissing,    ///< id of the school that is gone or broken, title of the one used instead
-    OlderEngine,        ///< values stored by an older version are shown
-    FreeText            ///< a sentence kept by an older version
+    StandardMissing,  ///< id of the school that is gone or broken, title of the one used instead
+    OlderEngine,      ///< values stored by an older version are shown
+    FreeText          ///< a sentence kept by an older version
 };
 
 using Argument = std::variant<double, std::string>;

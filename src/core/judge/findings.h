@@ -3,8 +3,8 @@
 #include <string>
 #include <vector>
 
-#include "core/measures/measure.h"
 #include "core/judge/standard.h"
+#include "core/measures/measure.h"
 
 namespace zevo {
 
@@ -26,11 +26,11 @@ enum class Verdict { Inside, Outside, Unsure };
 
 /// What a verdict rests on.
 enum class Because {
-    ClearOfEdge,   ///< inside or outside with all, or nearly all, of its ±
-    PastEdge,      ///< the value is out, the favourable end of its ± is not
-    NearEdge,      ///< the value is in, but more than a fifth of its ± is out
-    PoorlySeen,    ///< out, but the points were not seen well enough to say so
-    NoBand         ///< nothing is asked of it
+    ClearOfEdge,  ///< inside or outside with all, or nearly all, of its ±
+    PastEdge,     ///< the value is out, the favourable end of its ± is not
+    NearEdge,     ///< the value is in, but more than a fifth of its ± is out
+    PoorlySeen,   ///< out, but the points were not seen well enough to say so
+    NoBand        ///< nothing is asked of it
 };
 
 struct Judgement {
@@ -71,8 +71,8 @@ struct Finding {
 /// Judges every full or double repetition; a fault is clear when it is out in at least a third of the
 /// repetitions or in two of them, watch when only once in a longer set, unsure when the ± does not settle it
 /// in at least half of them, with the value itself out or the band a careful one: a value inside whose ± merely reaches
-/// over the edge is drawn as unsure but is no finding. A fault of one leg is found for each leg by itself, among the repetitions in which that
-/// leg works. Ordered: clear first, then by the standard's rank.
+/// over the edge is drawn as unsure but is no finding. A fault of one leg is found for each leg by itself, among the
+/// repetitions in which that leg works. Ordered: clear first, then by the standard's rank.
 std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Standard& standard);
 
 /// Clear first, then by rank.

@@ -10,8 +10,8 @@ constexpr int kLighten = 3, kStop = 5;
 }  // namespace
 
 const std::vector<std::string>& redFlags() {
-    static const std::vector<std::string> all{"numbness",   "giving-way", "locking",   "swelling", "night-pain",
-                                              "surgery",    "fall",       "pregnancy", "dizziness"};
+    static const std::vector<std::string> all{"numbness", "giving-way", "locking",   "swelling", "night-pain",
+                                              "surgery",  "fall",       "pregnancy", "dizziness"};
     return all;
 }
 
@@ -27,7 +27,11 @@ StopAnswer stopAnswer(const PainCheck& c) {
     const int worst = std::max(c.before.value_or(0), c.after.value_or(0));
     const bool rising = c.before && c.after && *c.after > *c.before;
     if (c.sharp || worst >= kStop || (rising && worst >= kLighten))
-        return {Level::Stop, c.sharp ? Reason::SharpPain : rising ? Reason::RisingPain : Reason::MuchPain, {},
+        return {Level::Stop,
+                c.sharp  ? Reason::SharpPain
+                : rising ? Reason::RisingPain
+                         : Reason::MuchPain,
+                {},
                 worst >= kStop || c.sharp};
     if (worst >= kLighten) return {Level::Lighten, Reason::SomePain, {}, false};
     return {};

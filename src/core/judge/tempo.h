@@ -3,8 +3,8 @@
 #include <optional>
 #include <string>
 
-#include "core/body/movement.h"
 #include "core/base/result.h"
+#include "core/body/movement.h"
 #include "core/judge/standard.h"
 
 namespace zevo {

@@ -19,14 +19,23 @@ std::optional<Reading> bridgeLine(const MeasureInput& in) {
 
 std::span<const MeasureDef> bridgeMeasures() {
     using namespace row;
-    static const std::vector<MeasureDef> all{
-        {"bridge_line", "Shoulder, hip and knee in line", "shoulder–hip–knee angle at the top", Unit::Degrees,
-         kSideView, Of::Body, near({L::LeftShoulder, L::LeftHip, L::LeftKnee}),
-         {nullptr, [](const ViewSeries& v, Side leg) {
-             std::vector<double> out = v.side.legs[static_cast<std::size_t>(leg)].hipFlexion;
-             for (double& x : out) x = 180 - x;
-             return out;
-         }}, {{Draw::Joint, kShoulder, kHip, kKnee}}, {120, 210}, bridgeLine}};
+    static const std::vector<MeasureDef> all{{"bridge_line",
+                                              "Shoulder, hip and knee in line",
+                                              "shoulder–hip–knee angle at the top",
+                                              Unit::Degrees,
+                                              kSideView,
+                                              Of::Body,
+                                              near({L::LeftShoulder, L::LeftHip, L::LeftKnee}),
+                                              {nullptr,
+                                               [](const ViewSeries& v, Side leg) {
+                                                   std::vector<double> out =
+                                                       v.side.legs[static_cast<std::size_t>(leg)].hipFlexion;
+                                                   for (double& x : out) x = 180 - x;
+                                                   return out;
+                                               }},
+                                              {{Draw::Joint, kShoulder, kHip, kKnee}},
+                                              {120, 210},
+                                              bridgeLine}};
     return all;
 }
 

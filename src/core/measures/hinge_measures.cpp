@@ -11,8 +11,10 @@ using L = Landmark;
 /// Hip bending for each degree of knee bending, against standing. The ± is that of the knee, which is the smaller one.
 std::optional<Reading> hipPerKnee(const MeasureInput& in) {
     const std::size_t at = in.rep.bottom;
-    const double hip = meanAround(in.series.hipFlexion, at, in.samples(kShortS)) - meanAround(in.series.hipFlexion, in.rep.start, in.samples(kShortS));
-    const double knee = meanAround(in.series.kneeFlexion, at, in.samples(kShortS)) - meanAround(in.series.kneeFlexion, in.rep.start, in.samples(kShortS));
+    const double hip = meanAround(in.series.hipFlexion, at, in.samples(kShortS)) -
+                       meanAround(in.series.hipFlexion, in.rep.start, in.samples(kShortS));
+    const double knee = meanAround(in.series.kneeFlexion, at, in.samples(kShortS)) -
+                        meanAround(in.series.kneeFlexion, in.rep.start, in.samples(kShortS));
     if (knee < 5) return std::nullopt;  // a knee that hardly bends cannot be set against anything
     const double v = hip / knee, kneeError = allowanceOf(in.track.family, Quantity::Knee).deep;
     return reading(v, v * std::min(1.0, kneeError / knee), at);
@@ -69,15 +71,50 @@ std::span<const MeasureDef> hingeMeasures() {
     static const std::vector<PointRead> hand = near({L::LeftWrist, L::LeftKnee});
     static const std::vector<SketchPart> overShin{{Draw::OverShin, kWrist, kKnee, kAnkle}};
     static const std::vector<MeasureDef> all{
-        {"hip_per_knee", "Hip bend per knee bend", "hip flexion ÷ knee flexion", Unit::Share, kSideView, Of::Body,
-         near({L::LeftHip, L::LeftKnee, L::LeftAnkle}), kByKnee,
-         {{Draw::Joint, kHip, kKnee, kAnkle}, {Draw::Segment, kHip, kShoulder}}, {0, 10}, hipPerKnee},
-        {"hip_travel", "Hips go back", "backward hip travel at 45° of lean, share of the leg", Unit::Share, kSideView,
-         Of::Body, near({L::LeftHip}), kByTrunk, {{Draw::Path, kNearHip}}, {-0.2, 0.5}, hipTravel},
-        {"load_ahead", "Load ahead of the legs", "hand ahead of shin or mid-foot", Unit::Centimetres, kSideView,
-         Of::Body, hand, kByKnee, overShin, {-20, 40}, loadAhead},
-        {"hands_height", "Hands along the shin", "height of the hands, 0 ankle … 1 knee", Unit::Share, kSideView,
-         Of::Body, hand, kByKnee, overShin, {-0.5, 2.5}, handsHeight},
+        {"hip_per_knee",
+         "Hip bend per knee bend",
+         "hip flexion ÷ knee flexion",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         near({L::LeftHip, L::LeftKnee, L::LeftAnkle}),
+         kByKnee,
+         {{Draw::Joint, kHip, kKnee, kAnkle}, {Draw::Segment, kHip, kShoulder}},
+         {0, 10},
+         hipPerKnee},
+        {"hip_travel",
+         "Hips go back",
+         "backward hip travel at 45° of lean, share of the leg",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         near({L::LeftHip}),
+         kByTrunk,
+         {{Draw::Path, kNearHip}},
+         {-0.2, 0.5},
+         hipTravel},
+        {"load_ahead",
+         "Load ahead of the legs",
+         "hand ahead of shin or mid-foot",
+         Unit::Centimetres,
+         kSideView,
+         Of::Body,
+         hand,
+         kByKnee,
+         overShin,
+         {-20, 40},
+         loadAhead},
+        {"hands_height",
+         "Hands along the shin",
+         "height of the hands, 0 ankle … 1 knee",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         hand,
+         kByKnee,
+         overShin,
+         {-0.5, 2.5},
+         handsHeight},
     };
     return all;
 }

@@ -43,10 +43,18 @@ inline constexpr PointRead kHip{Landmark::LeftHip, Role::Working}, kKnee{Landmar
 
 using Points = std::initializer_list<Landmark>;
 std::vector<PointRead> readBy(Role role, Points points);
-inline std::vector<PointRead> near(Points p) { return readBy(Role::Near, p); }
-inline std::vector<PointRead> working(Points p) { return readBy(Role::Working, p); }
-inline std::vector<PointRead> other(Points p) { return readBy(Role::Other, p); }
-inline std::vector<PointRead> both(Points p) { return readBy(Role::Both, p); }
+inline std::vector<PointRead> near(Points p) {
+    return readBy(Role::Near, p);
+}
+inline std::vector<PointRead> working(Points p) {
+    return readBy(Role::Working, p);
+}
+inline std::vector<PointRead> other(Points p) {
+    return readBy(Role::Other, p);
+}
+inline std::vector<PointRead> both(Points p) {
+    return readBy(Role::Both, p);
+}
 
 template <typename T>
 std::vector<T> operator+(std::vector<T> a, const std::vector<T>& b) {

@@ -122,7 +122,8 @@ Landmark pointOf(Landmark left, Side side) {
 CurveOf curveOf(MeasureId measure, const ViewSeries& view, Side leg) {
     // What is read in every view stands on the knees: their bend from the side, their distance from the front.
     const bool sagittal = (measure->views & kSideView) != 0;
-    if (sagittal && view.front) return {MeasureId::named(row::kBySeparation.measure), row::kBySeparation.values(view, leg)};
+    if (sagittal && view.front)
+        return {MeasureId::named(row::kBySeparation.measure), row::kBySeparation.values(view, leg)};
     if (!sagittal && !view.front) return {MeasureId::named(row::kByKnee.measure), row::kByKnee.values(view, leg)};
     const CourseDef& course = measure->course;
     return {course.measure ? MeasureId::named(course.measure) : measure, course.values(view, leg)};

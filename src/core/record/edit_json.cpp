@@ -9,8 +9,9 @@ namespace {
 using nlohmann::json;
 
 /// In the order of EditKind. Names stay: records hold them.
-constexpr std::array kKinds{"facts",        "standard",       "left_out",  "second_added", "second_removed", "second_nudged",
-                            "second_apart", "landmark_moved", "trimmed",   "rep_bounds",   "person"};
+constexpr std::array kKinds{"facts",          "standard",      "left_out",     "second_added",
+                            "second_removed", "second_nudged", "second_apart", "landmark_moved",
+                            "trimmed",        "rep_bounds",    "person"};
 static_assert(kKinds.size() == std::variant_size_v<Edit>);
 
 json optional(const auto& v) {

@@ -9,8 +9,8 @@
 
 namespace zevo {
 
-/// An edit as the record keeps it: the name of its kind and its payload as JSON text (numbers with a point, whatever the
-/// country).
+/// An edit as the record keeps it: the name of its kind and its payload as JSON text (numbers with a point, whatever
+/// the country).
 std::pair<std::string, std::string> writeEdit(const Edit& edit);
 /// Error: a kind this Zevo does not know, or a damaged payload.
 Result<Edit> readEdit(const std::string& kind, const std::string& payload);

@@ -3,7 +3,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
-
 namespace zevo {
 namespace {
 
@@ -33,10 +32,10 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
     json measures = json::object();
     for (const auto& m : rep.measures) {
         measures[m.measure.name()] = {{"value", rounded(m.value)},
-                          {"pm90", rounded(m.pm90)},
-                          {"unit", unitName(m.measure->unit)},
-                          {"confidence", rounded(m.confidence)},
-                          {"at_s", rounded(m.atS)}};
+                                      {"pm90", rounded(m.pm90)},
+                                      {"unit", unitName(m.measure->unit)},
+                                      {"confidence", rounded(m.confidence)},
+                                      {"at_s", rounded(m.atS)}};
         if (r.second) measures[m.measure.name()]["view"] = viewName(m.second ? r.second->view : r.view);
     }
     json out{{"index", rep.index},
@@ -148,12 +147,9 @@ std::string toJson(const MeasuredSet& set, const ResultWords& words, const Advic
         out["legs"].push_back(o);
     }
     const Series& series = set.series();
-    out["series"] = {{"t_s", rounded(set.track().timesS)},
-                     {"knee_flexion", rounded(series.kneeFlexion)},
-                     {"hip_flexion", rounded(series.hipFlexion)},
-                     {"trunk_lean", rounded(series.trunkLean)},
-                     {"shin_angle", rounded(series.shinAngle)},
-                     {"thigh_angle", rounded(series.thighAngle)}};
+    out["series"] = {{"t_s", rounded(set.track().timesS)},        {"knee_flexion", rounded(series.kneeFlexion)},
+                     {"hip_flexion", rounded(series.hipFlexion)}, {"trunk_lean", rounded(series.trunkLean)},
+                     {"shin_angle", rounded(series.shinAngle)},   {"thigh_angle", rounded(series.thighAngle)}};
     out["warnings"] = json::array();
     for (const Notice& n : r.notices) out["warnings"].push_back(words.notice(n));
     return out.dump(1);

@@ -66,7 +66,8 @@ std::optional<Notice> contradictionAtRest(const Track& t, const Movement& moveme
     const double trunk = mostUpright(t);
     if (movement.family == Family::Bridge) {
         // From the foot end a lying trunk shows short and in any direction: nothing is said of it there.
-        if (fromSide && trunk < kUprightDeg) return Notice{NoticeKind::NobodyLies, {movement.title, std::string("squat")}};
+        if (fromSide && trunk < kUprightDeg)
+            return Notice{NoticeKind::NobodyLies, {movement.title, std::string("squat")}};
     } else if (fromSide && trunk > kSurelyLyingDeg) {
         return Notice{NoticeKind::SomebodyLies, {movement.title, std::string("bridge")}};
     }
@@ -89,8 +90,7 @@ std::optional<Notice> contradictionInMotion(const Track& t, const Series& s, con
         return Notice{NoticeKind::FeetNeverPart, {movement.title, looks}};
     if (movement.travels && reps.size() > 1) {
         const L hip = t.nearOf(L::LeftHip);
-        const double gone =
-            std::abs(t.flatAt(hip, reps.back().bottom).x() - t.flatAt(hip, reps.front().bottom).x());
+        const double gone = std::abs(t.flatAt(hip, reps.back().bottom).x() - t.flatAt(hip, reps.front().bottom).x());
         if (gone < kGoesNowhere * t.bodyPx)
             return Notice{NoticeKind::NobodyWalks, {movement.title, std::string("lunge")}};
     }

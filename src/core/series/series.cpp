@@ -3,9 +3,9 @@
 #include <cmath>
 #include <limits>
 
-#include "core/series/mass_centre.h"
 #include "core/base/angles.h"
 #include "core/series/foot_extent.h"
+#include "core/series/mass_centre.h"
 #include "core/series/sinking.h"
 #include "core/signal/filter.h"
 

@@ -108,7 +108,8 @@ inline EditKind kindOf(const Edit& edit) {
 using Edits = std::vector<Edit>;
 
 /// The list with one edit more. Where an edit makes an earlier one of its kind meaningless (facts, standard, nudge,
-/// apart, the same span, the same point at the same moment) that one goes, so that the list does not grow with fiddling.
+/// apart, the same span, the same point at the same moment) that one goes, so that the list does not grow with
+/// fiddling.
 Edits with(Edits edits, Edit edit);
 
 /// What a list of edits comes to.

@@ -133,7 +133,8 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
     const Series& series = view.series->side;
     if (t.view == ViewKind::FootEnd && !legsAreBelievable(t)) return refusal(NoticeKind::LegsNotToldApart);
     // Before repetitions are looked for in the wrong thing: does the picture contradict the movement?
-    if (const auto refused = contradictionAtRest(t, context.movement)) return refusal(refused->kind, refused->arguments);
+    if (const auto refused = contradictionAtRest(t, context.movement))
+        return refusal(refused->kind, refused->arguments);
     auto reps = findReps(t, series);
     setByHand(t, series, byHand, reps);
     if (reps.empty()) {
@@ -141,8 +142,7 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
         if (!looks.empty())
             return refusal(NoticeKind::OtherMovement, {familyName(context.movement.family), looks},
                            "looks like " + looks);
-        return refusal(NoticeKind::NoRepetition,
-                       {std::string(t.drive == Drive::HipRise ? "lying" : "standing")});
+        return refusal(NoticeKind::NoRepetition, {std::string(t.drive == Drive::HipRise ? "lying" : "standing")});
     }
     if (const auto refused = contradictionInMotion(t, series, context.movement, reps))
         return refusal(refused->kind, refused->arguments);

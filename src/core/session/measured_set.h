@@ -55,9 +55,9 @@ Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip
 
 /// A set of the first view alone; findings stay empty until judgeSet().
 MeasuredSet setOf(MeasuredView first, const SetContext& context);
-/// Joins another view: its measures go to the repetitions they belong to, with the clips aligned by the movement itself,
-/// or stand by themselves when the clips were filmed one after the other. `nudgeS` is added to the lag found. Errors:
-/// both clips show the same side, nothing in common; the set is then as it was.
+/// Joins another view: its measures go to the repetitions they belong to, with the clips aligned by the movement
+/// itself, or stand by themselves when the clips were filmed one after the other. `nudgeS` is added to the lag found.
+/// Errors: both clips show the same side, nothing in common; the set is then as it was.
 Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS);
 
 /// From poses to the measured set, in one go.

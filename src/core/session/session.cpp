@@ -104,8 +104,8 @@ Result<Standard> schoolFor(const EditedSet& edited, const Movement& movement, co
                            bool& missing) {
     const auto standards = catalogue.standardsFor(movement);
     if (standards.empty()) return Error{"There is no standard for this movement.", movement.id};
-    const auto named = std::find_if(standards.begin(), standards.end(),
-                                    [&](const Standard& s) { return s.id == edited.standard; });
+    const auto named =
+        std::find_if(standards.begin(), standards.end(), [&](const Standard& s) { return s.id == edited.standard; });
     const bool known = std::any_of(catalogue.standards.begin(), catalogue.standards.end(),
                                    [&](const Standard& s) { return s.id == edited.standard; });
     // One that is there but made for another movement waits until that movement is chosen again.
@@ -175,8 +175,8 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     state.set.result.notices.insert(state.set.result.notices.end(), state.first->notices.begin(),
                                     state.first->notices.end());
 
-    const bool wantsSecond = e.second && e.second->observation > 0 &&
-                             e.second->observation < static_cast<int>(observations.size());
+    const bool wantsSecond =
+        e.second && e.second->observation > 0 && e.second->observation < static_cast<int>(observations.size());
     if (wantsSecond) {
         state.second = observations[static_cast<std::size_t>(e.second->observation)];
         SetContext seconds = context;

@@ -34,8 +34,8 @@ using Observations = std::vector<std::shared_ptr<const Observation>>;
 
 /// What sets are held against: movements, schools and advice, shipped and the coach's own.
 struct Catalogue {
-    std::vector<Movement> movements;  ///< squat first
-    std::vector<Standard> standards;  ///< the coach's own last
+    std::vector<Movement> movements;                         ///< squat first
+    std::vector<Standard> standards;                         ///< the coach's own last
     std::vector<std::pair<std::string, AdviceBook>> advice;  ///< by movement id
     std::vector<Error> refused;                              ///< own files that cannot be used
 

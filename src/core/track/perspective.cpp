@@ -39,26 +39,31 @@ double assumedFocalPx(int pictureWidth, int pictureHeight) {
     return 0.60 * std::hypot(pictureWidth, pictureHeight);
 }
 
-void undoPerspective(const PoseFrames& frames, std::span<const double> frameTimes, double bodyPx, double focalPx,
-                     Track& track) {
-    const double leg = legInWorld(frames, track);
+Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, const Track& track) {
+    Depths out;
+    out.leg = legInWorld(frames, track);
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+        std::vector<double> depth;
+        for (const auto& f : frames)
+            depth.push_back(f.found ? f.world[id][2] : std::numeric_limits<double>::quiet_NaN());
+        out.behindHip[id] = smooth(fillNearest(resample(frameTimes, depth, track.timesS, 1.0)), track.rate,
+                                   std::min(kDepthCutoffHz, 0.2 * track.rate));
+    }
+    return out;
+}
+
+void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track& track) {
     const Vec2 middle(track.pictureWidth / 2.0, track.pictureHeight / 2.0);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) {
         track.flat[id] = track.points[id];
-        if (!(leg > 1e-6)) continue;
+        if (!(depths.leg > 1e-6)) continue;
         const auto landmark = static_cast<Landmark>(id);
         const bool foot = landmark >= Landmark::LeftAnkle && track.view == ViewKind::Side;
         const bool left = id % 2 == 1;
         const double planted = (left == (track.near == Side::Left) ? -1 : 1) * kFootFromMiddle;
-        std::vector<double> depth;
-        for (const auto& f : frames)
-            depth.push_back(foot      ? planted
-                            : f.found ? f.world[id][2] * kLegShare / leg
-                                      : std::numeric_limits<double>::quiet_NaN());
-        const auto steady = smooth(fillNearest(resample(frameTimes, depth, track.timesS, 1.0)), track.rate,
-                                   std::min(kDepthCutoffHz, 0.2 * track.rate));
-        for (std::size_t i = 0; i < steady.size(); ++i) {
-            const double nearer = std::clamp(steady[i] * bodyPx / focalPx, -0.15, 0.15);
+        for (std::size_t i = 0; i < track.size(); ++i) {
+            const double depth = foot ? planted : depths.behindHip[id][i] * kLegShare / depths.leg;
+            const double nearer = std::clamp(depth * bodyPx / focalPx, -0.15, 0.15);
             track.flat[id][i] = middle + (track.points[id][i] - middle) * (1 + nearer);
         }
     }

@@ -7,6 +7,9 @@
 
 namespace zevo {
 
+/// The depths for a track's clock, slowly filtered. They depend on the poses alone, not on what the coach corrects.
+Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, const Track& track);
+
 /// Fills in track.flat: the points as a camera very far away would see them, at the depth of the mid-hip.
 ///
 /// A shoulder stands nearer to the camera than the hip, a turned-out knee nearer than both: near points look larger
@@ -16,8 +19,7 @@ namespace zevo {
 /// of its legs (Drillis & Contini, body/anthropometry.h); they are far too coarse to measure joint angles on, but here
 /// an error of 5 cm costs half a degree. D follows from the body's height in the picture and the focal length.
 /// `bodyPx`: stature in pixels at the mid-hip's depth.
-void undoPerspective(const PoseFrames& frames, std::span<const double> frameTimes, double bodyPx, double focalPx,
-                     Track& track);
+void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track& track);
 
 /// Focal length assumed for a clip, pixels: a 26 mm equivalent, the main camera of most phones (common practice, no
 /// source), 0.60 of the picture's diagonal. A lens twice as long makes the correction twice too large: about 1°.

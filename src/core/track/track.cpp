@@ -235,6 +235,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
     for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
         track.observed.push_back(!std::isnan(v));
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, out.personPx, track);
+    out.depths = depthsOf(frames, frameTimes, track);
     return out;
 }
 
@@ -251,9 +252,6 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     // Who lies and is filmed along the body shows his feet first.
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
-    std::vector<double> frameTimes;
-    for (const auto& f : frames) frameTimes.push_back(f.timeS);
-
     const auto standing = findStanding(track, cleaned.personPx);
     measureFootLift(frames, standing, track);
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
@@ -264,7 +262,7 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     const double shankPx = (track.standingAt(nearKnee) - track.standingAt(nearAnkle)).norm();
     const bool lies = track.family == Family::Bridge;  // then nothing shows the stature but the segments
     const double bodyPx = lies ? shankPx / proportion::kShank : eyeHeightPx / kEyeHeight;
-    undoPerspective(frames, frameTimes, bodyPx, assumedFocalPx(track.pictureWidth, track.pictureHeight), track);
+    undoPerspective(cleaned.depths, bodyPx, assumedFocalPx(track.pictureWidth, track.pictureHeight), track);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
     track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
     const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;

@@ -5,10 +5,10 @@
 #include <string>
 #include <vector>
 
+#include "core/base/result.h"
+#include "core/base/vectors.h"
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
-#include "core/base/vectors.h"
-#include "core/base/result.h"
 
 namespace zevo {
 
@@ -91,10 +91,17 @@ struct MovedPoint {
     bool operator==(const MovedPoint&) const = default;
 };
 
+/// How far the points are behind the mid-hip by the network's coarse 3D estimate, in its own unit (perspective.h).
+struct Depths {
+    std::array<std::vector<double>, kLandmarkCount> behindHip;  ///< one a sample
+    double leg = 0;                                             ///< length of the client's leg, the same unit
+};
+
 /// What cleaning makes of the poses, before anything is known of the movement: it depends on the poses alone.
 struct CleanedPoses {
     Track track;  ///< clock, points, noise, view as estimated; standing pose, floor and scale are still open
     double personPx = 0;
+    Depths depths;
 };
 
 /// Uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing, estimated view and facing side. Errors:
