@@ -89,10 +89,22 @@ void SetDocument::go(std::size_t to) {
     make();
 }
 
-Result<Differences> SetDocument::differences() const {
-    const auto anew = recompute(m_observations, m_shown, *m_catalogue);
-    if (!anew) return anew.error();
-    return differencesBetween(m_state.set.result, anew->set.result);
+std::size_t SetDocument::frames() const {
+    std::size_t all = 0;
+    for (const auto& o : m_observations) all += o->poses.size();
+    return all;
+}
+
+void SetDocument::askDifferences(std::function<void(const Result<Differences>&)> then) {
+    auto work = [observations = m_observations, edits = m_shown, catalogue = m_catalogue,
+                 before = m_state.set.result]() -> Result<Differences> {
+        const auto anew = recompute(observations, edits, *catalogue);
+        if (!anew) return anew.error();
+        return differencesBetween(before, anew->set.result);
+    };
+    if (!m_runner || frames() <= kQuickFrames) return then(work());
+    auto made = std::make_shared<std::optional<Result<Differences>>>();
+    m_runner([made, work] { made->emplace(work()); }, [made, then = std::move(then)] { then(**made); });
 }
 
 void SetDocument::make() {
@@ -103,13 +115,11 @@ void SetDocument::make() {
     const std::size_t step = m_at;
     const Step& wish = m_history[step];
     const bool strict = !wish.edits.empty() && step > m_shownAt && isAboutSecond(wish.edits.back());
-    std::size_t frames = 0;
-    for (const auto& o : m_observations) frames += o->poses.size();
     auto work = [observations = m_observations, edits = wish.edits, catalogue = m_catalogue, before = m_state,
                  kept = wish.kept ? m_kept : std::optional<KeptValues>(), strict] {
         return recompute(observations, edits, *catalogue, &before, kept ? &*kept : nullptr, strict);
     };
-    if (!m_runner || frames <= kQuickFrames) return taken(step, work());
+    if (!m_runner || frames() <= kQuickFrames) return taken(step, work());
     m_running = true;
     auto made = std::make_shared<std::optional<Result<SetState>>>();
     m_runner([made, work] { made->emplace(work()); },

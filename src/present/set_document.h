@@ -55,8 +55,9 @@ class SetDocument : public QObject {
     void undo();
     void redo();
 
-    /// What measuring anew with this engine would change; only where older values are shown.
-    Result<Differences> differences() const;
+    /// What measuring anew with this engine would change; only where older values are shown. Answers at once, or later
+    /// where that takes long.
+    void askDifferences(std::function<void(const Result<Differences>&)> then);
     /// Takes the new values.
     void measureAnew();
     /// Other schools became available, or fewer.
@@ -78,6 +79,7 @@ class SetDocument : public QObject {
     };
     const Edits& wanted() const { return m_history[m_at].edits; }
     void go(std::size_t to);
+    std::size_t frames() const;
     void make();
     void taken(std::size_t step, Result<SetState> made);
 
@@ -89,7 +91,6 @@ class SetDocument : public QObject {
     std::vector<Step> m_history;
     std::size_t m_at = 0, m_shownAt = 0;
     bool m_running = false, m_again = false;
-    unsigned m_generation = 0;
     Runner m_runner;
     Keeper m_keeper;
 };

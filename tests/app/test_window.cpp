@@ -591,6 +591,7 @@ class TestWindow : public QObject {
         QVERIFY(review()->presenter().saying().clean);
         QVERIFY2(text("notes").contains("older Zevo"), qPrintable(text("notes")));
         auto* offers = child<QLabel>(m_window.get(), "offers");
+        QTRY_VERIFY_WITH_TIMEOUT(offers->text().contains("Measure anew"), kLong);
         QVERIFY2(offers->isVisible() && offers->text().contains("New: Heels leave the floor") &&
                      offers->text().contains("Measure anew"),
                  qPrintable(offers->text()));

@@ -4,6 +4,7 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
+#include <QTimer>
 #include <cmath>
 
 namespace zevo::app {
@@ -54,6 +55,7 @@ void ReviewView::setSet(LoadedSet set, Lengths lengths) {
         refreshAll();  // controls that showed the wish go back to what is
         emit refused(why, error);
     });
+    m_differencesOf.reset();
     m_clips = std::move(set.clips);
     m_stored = std::move(set.stored);
     m_stored.seen.clear();
@@ -120,6 +122,24 @@ void ReviewView::refreshAll() {
     refreshRep();
 }
 
+/// That older values are shown, and what measuring anew would change as soon as that is known.
+QString ReviewView::keptOffer() {
+    const QString measured = tr("Measured by an older Zevo. ");
+    if (m_differencesOf != m_document->edits()) {
+        m_differencesOf = m_document->edits();
+        m_differences = tr("Finding out what measuring it anew would change …");
+        m_document->askDifferences([this, of = m_document.get(), edits = m_document->edits()](const auto& answer) {
+            if (of != m_document.get() || edits != m_document->edits()) return;
+            const auto& book = m_document->catalogue().adviceFor(presenter().result().context.movement);
+            m_differences = answer ? tr("Measuring it anew would change: %1 <a href=\"anew\">Measure anew</a>")
+                                         .arg(present::differenceLines(*answer, book, presenter().lengths()).join(" "))
+                                   : tr("It cannot be measured anew: %1").arg(present::sentence(answer.error()));
+            QTimer::singleShot(0, this, &ReviewView::refreshOffers);
+        });
+    }
+    return measured + m_differences;
+}
+
 /// What could be done about the set as a whole, one line each, with a link to do it.
 void ReviewView::refreshOffers() {
     QStringList offers;
@@ -131,17 +151,7 @@ void ReviewView::refreshOffers() {
     if (stature > 0 && std::abs(stature - used) > 0.2)
         offers.append(tr("The client's stature was changed since. <a href=\"stature\">Measure with %1</a>")
                           .arg(present::statureText(stature, presenter().lengths())));
-    if (m_document->isKept()) {
-        const auto differences = m_document->differences();
-        const QStringList lines =
-            differences ? present::differenceLines(
-                              *differences, m_document->catalogue().adviceFor(presenter().result().context.movement),
-                              presenter().lengths())
-                        : QStringList{present::sentence(differences.error())};
-        QString offer = tr("Measured by an older Zevo. Measuring it anew would change: %1").arg(lines.join(" "));
-        if (differences) offer += tr(" <a href=\"anew\">Measure anew</a>");
-        offers.append(offer);
-    }
+    if (m_document->isKept()) offers.append(keptOffer());
     m_offers->setText(offers.join("<br>"));
     m_offers->setVisible(!offers.isEmpty());
 }

@@ -85,6 +85,7 @@ class ReviewView : public QWidget {
     void takeState();
     void refreshAll();
     void refreshOffers();
+    QString keptOffer();
     void refreshRep();
     void refreshOverlay();
     void refreshTransport();
@@ -99,6 +100,8 @@ class ReviewView : public QWidget {
     std::vector<Watchable> m_clips;
     std::unique_ptr<present::SetDocument> m_document;
     std::unique_ptr<present::ReviewPresenter> m_presenter;
+    std::optional<Edits> m_differencesOf;  ///< edits that m_differences was found out for
+    QString m_differences;
     bool m_skeleton = false, m_second = false;
     RepStrip* m_strip;
     Stage* m_stage;

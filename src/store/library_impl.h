@@ -1,0 +1,242 @@
+#pragma once
+
+// The inside of Library, shared by its two source files; not for use outside them.
+
+#include <QDir>
+#include <QFile>
+#include <QSqlDatabase>
+#include <QSqlError>
+#include <QSqlQuery>
+#include <QUuid>
+#include <QVariant>
+#include <functional>
+
+#include "core/record/edit_json.h"
+#include "store/blocks.h"
+#include "store/library.h"
+#include "store/schema.h"
+#include "store/transaction.h"
+
+namespace zevo::store {
+
+inline constexpr const char* kNotRead = "The library could not be read.";
+
+template <typename Id>
+qint64 number(Id id) {
+    return static_cast<qint64>(id);
+}
+inline QString text(const std::string& s) {
+    return s.empty() ? QString("") : QString::fromStdString(s);
+}
+inline QString notNull(const QString& s) {
+    return s.isNull() ? QString("") : s;
+}
+inline QString now() {
+    return QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs);
+}
+
+inline constexpr const char* kInsertMeasurement = "INSERT INTO measurements VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
+
+struct Library::Impl {
+    QString folder, connection;
+    QSqlDatabase db;
+
+    ~Impl() {
+        db.close();
+        db = {};
+        if (!connection.isEmpty()) QSqlDatabase::removeDatabase(connection);
+    }
+
+    Result<QSqlQuery> run(const QString& sql, const QVariantList& values, const char* message) const {
+        QSqlQuery q(db);
+        bool good = q.prepare(sql);
+        for (const auto& v : values) q.addBindValue(v);
+        good = good && q.exec();
+        if (!good) return Error{message, (sql + ": " + q.lastError().text()).toStdString()};
+        return q;
+    }
+    Result<QSqlQuery> read(const QString& sql, const QVariantList& values = {}) const {
+        return run(sql, values, kNotRead);
+    }
+    Result<void> change(const QString& sql, const QVariantList& values = {}) const {
+        if (auto q = run(sql, values, kNotWritten); !q) return q.error();
+        return {};
+    }
+    /// Row number of what an INSERT made.
+    Result<qint64> insert(const QString& sql, const QVariantList& values) const {
+        auto q = run(sql, values, kNotWritten);
+        if (!q) return q.error();
+        return q->lastInsertId().toLongLong();
+    }
+
+    /// Runs `work` (returning a Result) as one transaction.
+    template <typename Work>
+    auto transaction(Work work) -> decltype(work()) {
+        Transaction t(db);
+        if (auto begun = t.begun(); !begun) return begun.error();
+        auto result = work();
+        if (!result) return result;
+        if (auto committed = t.commit(); !committed) return committed.error();
+        return result;
+    }
+
+    QString databaseFile() const { return QDir(folder).filePath("library.sqlite"); }
+    QString viewingCopy(const QByteArray& sha256) const {
+        return QDir(folder).filePath("viewing/" + QString::fromLatin1(sha256.toHex().left(24)) + ".mp4");
+    }
+    void removeCopies() const {
+        for (const QString& copy : copiesBeforeMigration(databaseFile())) QFile::remove(copy);
+    }
+
+    /// Deletes, and with it the clip entries that no set needs any more, their viewing copies, the copies of the
+    /// library from before a migration, and what the write-ahead log still holds of deleted rows.
+    Result<void> deleteThen(const std::function<Result<void>()>& remove) {
+        QStringList copies;
+        auto done = transaction([&]() -> Result<void> {
+            if (auto r = remove(); !r) return r;
+            const QString unused = " FROM clips WHERE id NOT IN (SELECT clip_id FROM observations)";
+            auto orphans = read("SELECT sha256" + unused);
+            if (!orphans) return orphans.error();
+            while (orphans->next()) copies.append(viewingCopy(orphans->value(0).toByteArray()));
+            return change("DELETE" + unused);
+        });
+        if (!done) return done;
+        for (const QString& copy : copies) QFile::remove(copy);
+        removeCopies();
+        QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
+        return done;
+    }
+
+    /// The entry of a clip by its content, made if there is none.
+    Result<qint64> clipEntry(const Clip& clip, const ClipFacts& f) const {
+        if (auto r = change("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
+                            "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+                            {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
+                             f.rotationDeg});
+            !r)
+            return r.error();
+        auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
+        if (!found) return found.error();
+        found->next();
+        return found->value(0).toLongLong();
+    }
+
+    Result<qint64> session(ClientId client, const QDate& heldOn) const {
+        const QString day = heldOn.toString(Qt::ISODate);
+        if (auto r = change("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)", {number(client), day});
+            !r)
+            return r.error();
+        auto found = read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(client), day});
+        if (!found) return found.error();
+        if (!found->next()) return Error{"This client is not in the library any more.", std::to_string(number(client))};
+        return found->value(0).toLongLong();
+    }
+
+    Result<void> writeObservation(qint64 set, int position, const Seen& seen) const {
+        auto clip = clipEntry(seen.clip, seen.observation->clip);
+        if (!clip) return clip.error();
+        const Observation& o = *seen.observation;
+        return change(
+            "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices) "
+            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            {set, position, *clip, o.engine, text(o.model), text(o.network), packed(writePoses(o.poses)),
+             packed(writeOutlines(o.outlines)), text(writeNotices(o.notices))});
+    }
+
+    Result<void> writeEdits(qint64 set, const Edits& edits) const {
+        if (auto r = change("DELETE FROM edits WHERE set_id = ?", {set}); !r) return r;
+        for (std::size_t i = 0; i < edits.size(); ++i) {
+            const auto [kind, payload] = writeEdit(edits[i]);
+            if (auto r = change("INSERT INTO edits VALUES (?, ?, ?, ?)",
+                                {set, static_cast<qlonglong>(i), text(kind), text(payload)});
+                !r)
+                return r;
+        }
+        return {};
+    }
+
+    Result<void> writeReps(qint64 set, const std::vector<MeasuredRep>& reps, bool second, int engine) const {
+        QSqlQuery values(db);
+        values.prepare(kInsertMeasurement);
+        for (const auto& r : reps) {
+            if (auto done = change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                                   {set, second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS,
+                                    r.leaveS, r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
+                !done)
+                return done;
+            for (const auto& m : r.measures) {
+                for (const QVariant& v : QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90,
+                                                      m.confidence, m.atS, m.second, engine})
+                    values.addBindValue(v);
+                if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
+            }
+        }
+        return {};
+    }
+
+    Result<void> writeOutcome(qint64 set, const Outcome& o) const {
+        if (auto r =
+                change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
+                       "? WHERE id = ?",
+                       {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps, notNull(o.headline),
+                        o.engine, set});
+            !r)
+            return r;
+        for (const char* table : {"repetitions", "measurements"})
+            if (auto r = change(QString("DELETE FROM %1 WHERE set_id = ?").arg(table), {set}); !r) return r;
+        if (auto r = writeReps(set, o.measured, false, o.engine); !r) return r;
+        return writeReps(set, o.second, true, o.engine);
+    }
+
+    Result<std::vector<MeasuredRep>> readReps(qint64 set, bool second) const {
+        auto q = read(
+            "SELECT number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions WHERE "
+            "set_id = ? AND second = ? ORDER BY number",
+            {set, second});
+        if (!q) return q.error();
+        std::vector<MeasuredRep> out;
+        while (q->next()) {
+            MeasuredRep r;
+            r.index = q->value(0).toInt();
+            const QString kind = q->value(1).toString();
+            r.kind = kind == "partial" ? RepKind::Partial : kind == "double" ? RepKind::Double : RepKind::Full;
+            r.startS = q->value(2).toDouble(), r.arriveS = q->value(3).toDouble(), r.bottomS = q->value(4).toDouble();
+            r.leaveS = q->value(5).toDouble(), r.endS = q->value(6).toDouble();
+            if (!q->value(7).isNull()) r.leg = q->value(7).toString() == "left" ? Side::Left : Side::Right;
+            out.push_back(std::move(r));
+        }
+        auto values = read(
+            "SELECT rep_s, measure, value, pm90, confidence, at_s, second FROM measurements WHERE set_id "
+            "= ? AND view = ?",
+            {set, second});
+        if (!values) return values.error();
+        while (values->next()) {
+            // A measure that this Zevo does not know any more is not shown.
+            const MeasureId id = MeasureId::named(values->value(1).toString().toStdString());
+            for (MeasuredRep& r : out)
+                if (id && r.bottomS == values->value(0).toDouble())
+                    r.measures.push_back({id, values->value(2).toDouble(), values->value(3).toDouble(),
+                                          values->value(4).toDouble(), values->value(5).toDouble(),
+                                          values->value(6).toBool()});
+        }
+        for (MeasuredRep& r : out)
+            std::sort(r.measures.begin(), r.measures.end(),
+                      [](const Measurement& a, const Measurement& b) { return a.measure < b.measure; });
+        return out;
+    }
+
+    static Client clientFrom(const QSqlQuery& q, int at = 0) {
+        Client c{ClientId(q.value(at).toLongLong()),
+                 q.value(at + 1).toString(),
+                 q.value(at + 2).toDouble(),
+                 q.value(at + 3).toString(),
+                 {}};
+        if (!q.value(at + 4).isNull()) c.consent = QDate::fromString(q.value(at + 4).toString(), Qt::ISODate);
+        return c;
+    }
+    static QVariant consentValue(const Client& c) {
+        return c.consent ? QVariant(c.consent->toString(Qt::ISODate)) : QVariant();
+    }
+};
+
+}  // namespace zevo::store
