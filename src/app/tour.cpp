@@ -157,6 +157,8 @@ int runTour(MainWindow& window, const QString& folder) {
         good &= openClipNamed(window, clip);
         good &= camera.take(picture);
     }
+    good &= openClipNamed(window, "marrec-tholby-squat-after.mp4");
+    good &= camera.take("review-clean");
     good &= openClipNamed(window, "brannoth-veyle-squat-side.mp4");
     act("aboutSet");
     good &= camera.take("about-this-set");

@@ -103,6 +103,17 @@ void ReadingColumn::drawRow(QPainter& p, int row) const {
     p.setFont(textFont(15, r.judged && r.judgement.verdict == Verdict::Outside));
     p.setPen(m_theme.ink);
     p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, r.title);
+    if (!r.reason.isEmpty()) {
+        // Why it is unsure, where the title leaves room for it.
+        const int title = p.fontMetrics().horizontalAdvance(r.title) + 10;
+        const int value = QFontMetrics(textFont(17, true)).horizontalAdvance(r.text) + 10;
+        p.setFont(textFont(12));
+        p.setPen(m_theme.faint);
+        const QRectF room = inner.adjusted(title, 3, -value, 0);
+        p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
+                   p.fontMetrics().elidedText(r.reason, Qt::ElideRight, static_cast<int>(room.width())));
+        p.setPen(m_theme.ink);
+    }
     p.setFont(textFont(17, true));
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, r.text);
     const double textWidth = 132;

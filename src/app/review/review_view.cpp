@@ -19,9 +19,7 @@ void ReviewView::setTheme(const Theme& theme) {
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
     m_panel->setTheme(theme);
-    QPalette links = m_offers->palette();
-    links.setColor(QPalette::Link, theme.accent);
-    m_offers->setPalette(links);
+    if (hasSet()) refreshOffers();
     m_back->setIcon(icon("frame-back", theme.ink));
     m_on->setIcon(icon("frame-on", theme.ink));
     refreshTransport();
@@ -152,7 +150,8 @@ void ReviewView::refreshOffers() {
         offers.append(tr("The client's stature was changed since. <a href=\"stature\">Measure with %1</a>")
                           .arg(present::statureText(stature, presenter().lengths())));
     if (m_document->isKept()) offers.append(keptOffer());
-    m_offers->setText(offers.join("<br>"));
+    m_offers->setText(
+        offers.join("<br>").replace("<a ", QString("<a style=\"color:%1\" ").arg(m_theme.accent.name())));
     m_offers->setVisible(!offers.isEmpty());
 }
 
