@@ -47,7 +47,7 @@ class TestJobQueue : public QObject {
                 good = bool(r);
             });
         QVERIFY(!queue.isIdle());
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
         QVERIFY(there && there != here && good);
         QCOMPARE(ended, here);
     }
@@ -71,7 +71,7 @@ class TestJobQueue : public QObject {
                 return {};
             },
             nothing);
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
         QCOMPARE(last, 3000L);
         QVERIFY2(told < 300, qPrintable(QString::number(told)));
     }
@@ -80,27 +80,27 @@ class TestJobQueue : public QObject {
         JobQueue queue(2);
         Gate a, b, c;
         for (Gate* g : {&a, &b, &c}) queue.add("x", P::Normal, g->work(), nothing);
-        QTRY_VERIFY(a.begun && b.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(a.begun && b.begun, 600000);
         QTest::qWait(30);
         QVERIFY(!c.begun);
         QCOMPARE(queue.jobs().size(), std::size_t{3});
         QVERIFY(queue.jobs()[0].running && queue.jobs()[1].running && !queue.jobs()[2].running);
         a.open = true;
-        QTRY_VERIFY(c.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(c.begun, 600000);
         b.open = c.open = true;
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
     }
 
     void whatTheCoachWaitsForBeginsAtOnce() {
         JobQueue queue(1);
         Gate measuring, opening;
         queue.add("measuring", P::Normal, measuring.work(), nothing);
-        QTRY_VERIFY(measuring.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(measuring.begun, 600000);
         queue.add("opening", P::Now, opening.work(), nothing);
-        QTRY_VERIFY(opening.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(opening.begun, 600000);
         QCOMPARE(queue.count(P::Now), 1);
         opening.open = measuring.open = true;
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
     }
 
     void theMoreUrgentGoesFirst() {
@@ -114,7 +114,7 @@ class TestJobQueue : public QObject {
                 name, priority, [](const auto&, const auto&) -> Result<void> { return {}; },
                 [&order, name = QString(name)](const auto&) { order.append(name); });
         first.open = true;
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
         QCOMPARE(order, (QStringList{"asked for", "prepared", "also prepared"}));
     }
 
@@ -123,13 +123,13 @@ class TestJobQueue : public QObject {
         Gate asked, prepared;
         queue.add("asked for", P::Normal, asked.work(), nothing);
         queue.add("prepared", P::Background, prepared.work(), nothing);
-        QTRY_VERIFY(asked.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(asked.begun, 600000);
         QTest::qWait(30);
         QVERIFY(!prepared.begun);  // though there is a place
         asked.open = true;
-        QTRY_VERIFY(prepared.begun);
+        QTRY_VERIFY_WITH_TIMEOUT(prepared.begun, 600000);
         prepared.open = true;
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
     }
 
     void stoppingEndsOneAndOnlyIt() {
@@ -147,10 +147,10 @@ class TestJobQueue : public QObject {
         queue.stop(waiting);  // not begun yet: gone at once
         QCOMPARE(stopped, QStringList{"c"});
         queue.stop(first);
-        QTRY_COMPARE(stopped, (QStringList{"c", "a"}));
+        QTRY_COMPARE_WITH_TIMEOUT(stopped, (QStringList{"c", "a"}), 600000);
         QVERIFY(!queue.isIdle());
         b.open = true;
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
         QCOMPARE(stopped.size(), 2);
     }
 
@@ -163,7 +163,7 @@ class TestJobQueue : public QObject {
         queue.add(
             "y", P::Normal, [](const auto&, const auto&) -> Result<void> { throw 7; },
             [&](const Result<void>& r) { QCOMPARE(r.error().notice->kind, NoticeKind::Inside); });
-        QTRY_VERIFY(queue.isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(queue.isIdle(), 600000);
         QCOMPARE(detail, std::string("out of luck"));
     }
 

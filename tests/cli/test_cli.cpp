@@ -17,7 +17,7 @@ struct Run {
 Run zevoCli(const QStringList& arguments) {
     QProcess p;
     p.start(ZEVO_CLI, arguments);
-    if (!p.waitForFinished(120000)) return {};
+    if (!p.waitForFinished(-1)) return {};
     return {p.exitCode(), QString::fromUtf8(p.readAllStandardOutput()), QString::fromUtf8(p.readAllStandardError())};
 }
 

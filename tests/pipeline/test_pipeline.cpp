@@ -58,7 +58,7 @@ struct Inbox {
     }
     FrameFetcher::Frame wait(std::size_t index) {
         std::unique_lock lock(mutex);
-        arrived.wait_for(lock, std::chrono::seconds(20), [&] { return frames.count(index) > 0; });
+        arrived.wait_for(lock, std::chrono::seconds(900), [&] { return frames.count(index) > 0; });
         return frames[index];
     }
 };
@@ -302,6 +302,14 @@ class TestPipeline : public QObject {
             QCOMPARE(front->motion.reps.size(), spec->motion.reps.size());
         }
         for (const char* family : {"squat", "lunge", "hinge", "bridge"}) QVERIFY(before[family] && after[family]);
+    }
+
+    void theDayOfFilmingIsTheClipsOwn() {
+        made::ffmpeg({"-i", QString::fromStdString(fixture("side")), "-c", "copy", "-metadata",
+                      "creation_time=2026-03-02T09:30:00Z", path("dated.mp4").c_str()});
+        QVERIFY2(filmedAt(path("dated.mp4")).starts_with("2026-03-02T09:30:00"), filmedAt(path("dated.mp4")).c_str());
+        QVERIFY(filmedAt(fixture("side")).empty());
+        QVERIFY(filmedAt("/nowhere.mp4").empty());
     }
 
     void missingNetworksSayWhatToDo() {

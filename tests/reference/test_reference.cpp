@@ -26,7 +26,7 @@ class TestReference : public QObject {
         python.start("/usr/bin/python3", {QString(ZEVO_TEST_DIR "/reference/") + script});
         python.write(QByteArray::fromStdString(task.dump()));
         python.closeWriteChannel();
-        if (!python.waitForFinished(60000) || python.exitCode() != 0)
+        if (!python.waitForFinished(-1) || python.exitCode() != 0)
             qFatal("%s: %s", script, python.readAllStandardError().constData());
         return json::parse(python.readAllStandardOutput().toStdString());
     }

@@ -483,12 +483,12 @@ class TestStore : public QObject {
         { (void)*open(dir.path()).addClient({{}, "A", 175, "", {}}); }
         QProcess writer;
         writer.start(QCoreApplication::applicationFilePath(), {"--write-forever", dir.path()});
-        QVERIFY(writer.waitForStarted());
+        QVERIFY(writer.waitForStarted(-1));
         QByteArray said;
-        QTRY_VERIFY_WITH_TIMEOUT((said += writer.readAllStandardOutput()).contains("set 2"), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT((said += writer.readAllStandardOutput()).contains("set 2"), 600000);
         QTest::qWait(150);
         writer.kill();
-        writer.waitForFinished();
+        writer.waitForFinished(-1);
         auto library = open(dir.path());
         const auto sets = *library.sets(library.clients()->at(0).id);
         QVERIFY(!sets.empty());

@@ -9,7 +9,7 @@ namespace made {
 inline void ffmpeg(const QStringList& arguments) {
     QProcess p;
     p.start("ffmpeg", QStringList{"-v", "error", "-nostdin", "-y"} + arguments);
-    const bool ended = p.waitForFinished(60000);
+    const bool ended = p.waitForFinished(-1);
     if (!ended) p.kill();
     if (!ended || p.exitCode() != 0) qFatal("ffmpeg: %s", p.readAllStandardError().constData());
 }
