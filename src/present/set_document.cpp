@@ -1,5 +1,6 @@
 #include "present/set_document.h"
 
+#include <QPointer>
 #include <algorithm>
 #include <utility>
 
@@ -91,7 +92,8 @@ void SetDocument::go(std::size_t to) {
 
 std::size_t SetDocument::frames() const {
     std::size_t all = 0;
-    for (const auto& o : m_observations) all += o->poses.size();
+    for (const auto& o : m_observations)
+        if (o) all += o->poses.size();  // one that no edit speaks of any more is not kept
     return all;
 }
 
@@ -123,7 +125,8 @@ void SetDocument::make() {
     m_running = true;
     auto made = std::make_shared<std::optional<Result<SetState>>>();
     m_runner([made, work] { made->emplace(work()); },
-             [this, step, made] {
+             [self = QPointer<SetDocument>(this), this, step, made] {
+                 if (!self) return;  // another set was opened meanwhile
                  m_running = false;
                  const bool again = std::exchange(m_again, false);
                  // Something newer was wished for meanwhile: only that is shown, unless this one was refused.

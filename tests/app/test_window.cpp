@@ -461,6 +461,15 @@ class TestWindow : public QObject {
         start(m_dir->path());
         openTheSet();
         NEAR_S(review()->presenter().result().second->nudgeS, 0.04);
+        // Another clip in its place: the record keeps that one alone, and opens with it.
+        m_window->addSecondClip(fixture("front"), true);
+        waitForWork();
+        start(m_dir->path());
+        openTheSet();
+        QVERIFY(review()->presenter().hasSecond());
+        NEAR_S(review()->presenter().result().second->nudgeS, 0);
+        key(Qt::Key_J);  // and it can be changed
+        QVERIFY(review()->presenter().hasSecond());
         // The same side once more is no other view: refused, and the one there is stays.
         m_window->addSecondClip(fixture("side"), true);
         waitForWork();

@@ -165,6 +165,16 @@ class TestDocument : public QObject {
         QCOMPARE(desk.document->state().edited.facts.wedgeDeg, fold(desk.kept).facts.wedgeDeg);
     }
 
+    void aSetThatWasClosedMeanwhileIsNotTouched() {
+        Desk desk(longSet(), true);
+        SetFacts facts = desk.document->facts();
+        facts.wedgeDeg = 5;
+        desk.document->apply(FactsSet{facts}, "wedge");
+        desk.document.reset();
+        desk.letGo();  // the work ends, and finds nobody
+        QCOMPARE(desk.writes, 0);
+    }
+
     /// A missing school is judged by the default meanwhile; nothing is saved for it, and undoing a change of movement
     /// brings the choice back.
     void theSchoolOutlivesItsAbsence() {

@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QPointer>
 #include <QPushButton>
 #include <QTimer>
 #include <cmath>
@@ -126,8 +127,9 @@ QString ReviewView::keptOffer() {
     if (m_differencesOf != m_document->edits()) {
         m_differencesOf = m_document->edits();
         m_differences = tr("Finding out what measuring it anew would change …");
-        m_document->askDifferences([this, of = m_document.get(), edits = m_document->edits()](const auto& answer) {
-            if (of != m_document.get() || edits != m_document->edits()) return;
+        m_document->askDifferences([this, of = QPointer(m_document.get()),
+                                    edits = m_document->edits()](const auto& answer) {
+            if (!of || of != m_document.get() || edits != m_document->edits()) return;
             const auto& book = m_document->catalogue().adviceFor(presenter().result().context.movement);
             m_differences = answer ? tr("Measuring it anew would change: %1 <a href=\"anew\">Measure anew</a>")
                                          .arg(present::differenceLines(*answer, book, presenter().lengths()).join(" "))
@@ -150,8 +152,7 @@ void ReviewView::refreshOffers() {
         offers.append(tr("The client's stature was changed since. <a href=\"stature\">Measure with %1</a>")
                           .arg(present::statureText(stature, presenter().lengths())));
     if (m_document->isKept()) offers.append(keptOffer());
-    m_offers->setText(
-        offers.join("<br>").replace("<a ", QString("<a style=\"color:%1\" ").arg(m_theme.accent.name())));
+    m_offers->setText(offers.join("<br>").replace("<a ", QString("<a style=\"color:%1\" ").arg(m_theme.accent.name())));
     m_offers->setVisible(!offers.isEmpty());
 }
 
