@@ -18,6 +18,17 @@ std::string locate(const char* variable, const char* installed, const char* buil
     return fs::exists(beside, ignored) ? beside.lexically_normal().string() : built;
 }
 
+/// The JSON files of a folder, by name; none where there is no folder.
+std::vector<fs::path> jsonFiles(const std::string& folder) {
+    std::vector<fs::path> out;
+    std::error_code ignored;
+    if (!folder.empty())
+        for (const auto& entry : fs::directory_iterator(folder, ignored))
+            if (entry.path().extension() == ".json") out.push_back(entry.path());
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
 std::string listed(const std::vector<std::string>& names) {
     std::string out;
     for (const auto& n : names) out += (out.empty() ? "" : ", ") + n;
@@ -43,10 +54,7 @@ Result<std::string> readTextFile(const std::string& path) {
 
 std::vector<std::string> movementIds() {
     std::vector<std::string> out;
-    std::error_code ignored;
-    for (const auto& entry : fs::directory_iterator(dataDir() + "/movements", ignored))
-        if (entry.path().extension() == ".json") out.push_back(entry.path().stem().string());
-    std::sort(out.begin(), out.end());
+    for (const auto& path : jsonFiles(dataDir() + "/movements")) out.push_back(path.stem().string());
     std::stable_partition(out.begin(), out.end(), [](const auto& id) { return id == "squat"; });
     return out;
 }
@@ -75,10 +83,7 @@ Result<Standard> loadStandard(const std::string& id, const std::string& ownFolde
             return parseStandard(*text, id + ".json");
         }
     std::vector<std::string> known;
-    std::error_code ignored;
-    for (const auto& entry : fs::directory_iterator(dataDir() + "/standards", ignored))
-        known.push_back(entry.path().stem().string());
-    std::sort(known.begin(), known.end());
+    for (const auto& path : jsonFiles(dataDir() + "/standards")) known.push_back(path.stem().string());
     return Error{"There is no standard “" + id + "”. Known: " + listed(known) + ".", id};
 }
 
@@ -118,13 +123,7 @@ Result<Catalogue> loadCatalogue(const std::string& ownFolder) {
         }
         out.movements.push_back(std::move(*movement));
     }
-    std::vector<fs::path> own;
-    std::error_code ignored;
-    if (!ownFolder.empty())
-        for (const auto& entry : fs::directory_iterator(ownFolder, ignored))
-            if (entry.path().extension() == ".json") own.push_back(entry.path());
-    std::sort(own.begin(), own.end());
-    for (const auto& path : own) {
+    for (const auto& path : jsonFiles(ownFolder)) {
         auto standard = loadStandard(path.string());
         if (!standard) {
             out.refused.push_back(standard.error());
@@ -144,13 +143,7 @@ Result<std::vector<Standard>> loadStandards(const Movement& movement, const std:
         if (!standard) return standard.error();
         out.push_back(std::move(*standard));
     }
-    std::vector<fs::path> own;
-    std::error_code ignored;
-    if (!ownFolder.empty())
-        for (const auto& entry : fs::directory_iterator(ownFolder, ignored))
-            if (entry.path().extension() == ".json") own.push_back(entry.path());
-    std::sort(own.begin(), own.end());
-    for (const auto& path : own) {
+    for (const auto& path : jsonFiles(ownFolder)) {
         auto standard = loadStandard(path.string());
         if (standard && judges(*standard, movement)) out.push_back(std::move(*standard));
         if (!standard && refused) refused->push_back(standard.error());
