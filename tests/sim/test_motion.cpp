@@ -82,13 +82,17 @@ class TestMotion : public QObject {
         QFETCH(QString, variation);
         const SpecMotion motion(motionOf(movement, variation, 2));
         constexpr double kStep = 1 / 120.0;
+        // Fastest legs: 3.3 m/s, a step back. Fastest hands: 4.4 m/s with two kettlebells at the chest, more than
+        // anyone does; the arms are placed frame by frame.
+        constexpr double kLegs = 3.6, kHands = 4.6;
         Skeleton last = motion.at(0);
         for (double t = kStep; t < motion.durationS(); t += kStep) {
             const Skeleton s = motion.at(t);
             for (int i = 0; i < 2; ++i)
                 for (auto joint : {&Skeleton::hip, &Skeleton::knee, &Skeleton::ankle, &Skeleton::wrist}) {
                     const double speed = ((s.*joint)[i] - (last.*joint)[i]).norm() / kStep;
-                    QVERIFY2(speed < 4.6, qPrintable(QString("%1 m/s at %2 s").arg(speed).arg(t)));
+                    QVERIFY2(speed < (joint == &Skeleton::wrist ? kHands : kLegs),
+                             qPrintable(QString("%1 m/s at %2 s").arg(speed).arg(t)));
                 }
             last = s;
         }
