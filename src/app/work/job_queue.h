@@ -47,7 +47,7 @@ class JobQueue : public QObject {
     /// Running ones first, then those that wait, in the order they will begin.
     std::vector<Job> jobs() const;
     bool isIdle() const { return m_all.empty(); }
-    /// Nothing the coach waits for, and nothing being measured.
+    /// Pieces of work, running or waiting, of this priority or a more urgent one.
     int count(Priority atLeast) const;
 
   signals:
