@@ -68,106 +68,146 @@ Result<Movement> loadMovement(const std::string& id) {
     return parseMovement(*text, id + ".json");
 }
 
-Result<Standard> loadStandard(const std::string& id, const std::string& ownFolder) {
-    if (id.ends_with(".json")) {
-        auto text = readTextFile(id);
-        if (!text) return text.error();
-        return parseStandard(*text, fs::path(id).filename().string());
+namespace {
+
+/// Reads one of the shipped files.
+template <typename Parse>
+auto readShipped(const std::string& file, Parse parse) -> decltype(parse(std::string(), std::string())) {
+    auto text = readTextFile(dataDir() + "/" + file);
+    if (!text) return text.error();
+    return parse(*text, fs::path(file).filename().string());
+}
+
+/// What a standard's file refers to.
+struct SchoolParts {
+    CommonBands common;
+    ChoiceBook choices;
+};
+
+Result<SchoolParts> loadParts() {
+    SchoolParts parts;
+    for (const auto& path : jsonFiles(dataDir() + "/standards/common")) {
+        auto bands = readShipped("standards/common/" + path.filename().string(), parseBands);
+        if (!bands) return bands.error();
+        parts.common[path.stem().string()] = std::move(*bands);
     }
+    auto choices = loadChoices();
+    if (!choices) return choices.error();
+    parts.choices = std::move(*choices);
+    return parts;
+}
+
+/// A standard's file with the bands it shares and those of its choices.
+Result<Standard> readStandard(const std::string& path, const SchoolParts& parts) {
+    auto text = readTextFile(path);
+    if (!text) return text.error();
+    const std::string name = fs::path(path).filename().string();
+    auto standard = parseStandard(*text, name, parts.common);
+    if (!standard) return standard;
+    if (const std::string problem = problemOf(standard->choices, parts.choices); !problem.empty())
+        return Error{"The standard “" + name + "” cannot be used: " + problem + ".", name};
+    return withBundle(*standard, parts.choices);
+}
+
+Result<Standard> loadStandard(const std::string& id, const std::string& ownFolder, const SchoolParts& parts) {
+    if (id.ends_with(".json")) return readStandard(id, parts);
     if (!id.empty() && id.find('/') == std::string::npos)
         for (const std::string& folder : {dataDir() + "/standards", ownFolder}) {
             const std::string path = folder + "/" + id + ".json";
-            if (folder.empty() || !fs::exists(path)) continue;
-            auto text = readTextFile(path);
-            if (!text) return text.error();
-            return parseStandard(*text, id + ".json");
+            if (!folder.empty() && fs::exists(path)) return readStandard(path, parts);
         }
     std::vector<std::string> known;
     for (const auto& path : jsonFiles(dataDir() + "/standards")) known.push_back(path.stem().string());
     return Error{"There is no standard “" + id + "”. Known: " + listed(known) + ".", id};
 }
 
+}  // namespace
+
+Result<ChoiceBook> loadChoices() {
+    return readShipped("choices.json", parseChoices);
+}
+
+Result<AdviceBook> loadAdvice() {
+    AdviceBook book;
+    auto faults = readShipped("advice/faults.json", parseFaults);
+    if (!faults) return faults.error();
+    book.faults = std::move(*faults);
+    auto claims = readShipped("advice/claims.json", parseClaims);
+    if (!claims) return claims.error();
+    book.claims = std::move(*claims);
+    for (const auto& path : jsonFiles(dataDir() + "/advice/cards")) {
+        auto cards =
+            readShipped("advice/cards/" + path.filename().string(),
+                        [&](const std::string& text, const std::string& name) { return parseCards(text, name, book); });
+        if (!cards) return cards.error();
+        std::move(cards->begin(), cards->end(), std::back_inserter(book.cards));
+    }
+    return book;
+}
+
+Result<Standard> loadStandard(const std::string& id, const std::string& ownFolder) {
+    auto parts = loadParts();
+    if (!parts) return parts.error();
+    return loadStandard(id, ownFolder, *parts);
+}
+
 Result<Catalogue> loadCatalogue(const std::string& ownFolder) {
+    auto parts = loadParts();
+    if (!parts) return parts.error();
+    auto advice = loadAdvice();
+    if (!advice) return advice.error();
     Catalogue out;
-    auto add = [&](const Standard& s) {
-        const auto known =
-            std::find_if(out.standards.begin(), out.standards.end(), [&](const Standard& o) { return o.id == s.id; });
-        if (known == out.standards.end()) out.standards.push_back(s);
-    };
-    std::map<std::string, AdviceBook> files;
-    auto adviceFile = [&](const std::string& name) -> Result<AdviceBook> {
-        if (const auto read = files.find(name); read != files.end()) return read->second;
-        auto text = readTextFile(dataDir() + "/advice/" + name + ".json");
-        if (!text) return text.error();
-        auto part = parseAdvice(*text, name + ".json");
-        if (part) files[name] = *part;
-        return part;
+    out.advice = std::move(*advice);
+    auto known = [&](const std::string& id) {
+        return std::any_of(out.standards.begin(), out.standards.end(), [&](const Standard& s) { return s.id == id; });
     };
     for (const auto& id : movementIds()) {
         auto movement = loadMovement(id);
         if (!movement) return movement.error();
-        AdviceBook book;
-        for (const std::string& name : {movement->advice, std::string("common")}) {
-            auto part = adviceFile(name);
-            if (!part) return part.error();
-            book.merge(*part);
-        }
-        out.advice.emplace_back(id, std::move(book));
         for (const auto& standardId : movement->standards) {
-            if (std::any_of(out.standards.begin(), out.standards.end(),
-                            [&](const Standard& s) { return s.id == standardId; }))
-                continue;
-            auto standard = loadStandard(standardId);
+            if (known(standardId)) continue;
+            auto standard = loadStandard(standardId, {}, *parts);
             if (!standard) return standard.error();
-            add(*standard);
+            out.standards.push_back(std::move(*standard));
         }
         out.movements.push_back(std::move(*movement));
     }
     for (const auto& path : jsonFiles(ownFolder)) {
-        auto standard = loadStandard(path.string());
+        auto standard = readStandard(path.string(), *parts);
         if (!standard) {
             out.refused.push_back(standard.error());
             continue;
         }
         standard->own = true;
-        add(*standard);
+        if (!known(standard->id)) out.standards.push_back(std::move(*standard));
     }
+    out.choices = std::move(parts->choices);
     return out;
 }
 
 Result<std::vector<Standard>> loadStandards(const Movement& movement, const std::string& ownFolder,
                                             std::vector<Error>* refused) {
+    auto parts = loadParts();
+    if (!parts) return parts.error();
     std::vector<Standard> out;
     for (const auto& id : movement.standards) {
-        auto standard = loadStandard(id);
+        auto standard = loadStandard(id, {}, *parts);
         if (!standard) return standard.error();
         out.push_back(std::move(*standard));
     }
     for (const auto& path : jsonFiles(ownFolder)) {
-        auto standard = loadStandard(path.string());
+        auto standard = readStandard(path.string(), *parts);
         if (standard && judges(*standard, movement)) out.push_back(std::move(*standard));
         if (!standard && refused) refused->push_back(standard.error());
     }
     return out;
 }
 
-Result<AdviceBook> loadAdvice(const Movement& movement) {
-    AdviceBook book;
-    for (const std::string& name : {movement.advice, std::string("common")}) {  // the first one to name a fault has it
-        auto text = readTextFile(dataDir() + "/advice/" + name + ".json");
-        if (!text) return text.error();
-        auto part = parseAdvice(*text, name + ".json");
-        if (!part) return part.error();
-        book.merge(*part);
-    }
-    return book;
-}
-
 Result<Standard> importStandard(const std::string& path, const std::string& ownFolder) {
-    auto text = readTextFile(path);
-    if (!text) return text.error();
     const std::string name = fs::path(path).filename().string();
-    auto standard = parseStandard(*text, name);
+    auto parts = loadParts();
+    if (!parts) return parts.error();
+    auto standard = readStandard(path, *parts);
     if (!standard) return standard.error();
     auto refuse = [&](const std::string& problem) {
         return Error{"The standard “" + name + "” cannot be used: /id “" + standard->id + "” " + problem + ".", name};

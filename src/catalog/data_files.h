@@ -30,8 +30,10 @@ Result<std::vector<Standard>> loadStandards(const Movement& movement, const std:
 /// Everything that is shipped and the coach's own standards, each file read once. Error: a shipped file is broken; own
 /// files that cannot be used are left out and named in `refused`.
 Result<Catalogue> loadCatalogue(const std::string& ownFolder = {});
-/// What can be advised for a movement's faults: the common advice, with the movement's own in its place.
-Result<AdviceBook> loadAdvice(const Movement& movement);
+/// What schools differ in.
+Result<ChoiceBook> loadChoices();
+/// What can be advised: faults, claims and cards.
+Result<AdviceBook> loadAdvice();
 /// Checks a standard file and copies it into the coach's own folder under its id. Errors name file, path and value, and
 /// change nothing; a shipped standard's id is refused.
 Result<Standard> importStandard(const std::string& path, const std::string& ownFolder);

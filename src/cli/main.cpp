@@ -140,8 +140,8 @@ class AnalyseCall {
             std::string known;
             bool found = false;
             for (const auto& f : redFlags()) {
-                found |= text("--red-flag") == f;
-                known += (known.empty() ? "" : ", ") + f;
+                found |= text("--red-flag") == f.id;
+                known += (known.empty() ? "" : ", ") + std::string(f.id);
             }
             if (!found) return Error{"The red flag must be one of " + known + ".", "--red-flag"};
             c.pain.redFlags.push_back(text("--red-flag"));
@@ -176,7 +176,7 @@ int analyse(int argc, char** argv) {
     if (!model) return usage(words(model.error()));
     const auto nudge = call.number("--nudge", -60, 60, "The nudge must be a number of seconds");
     if (!nudge) return usage(words(nudge.error()));
-    const auto advice = catalog::loadAdvice(context->movement);
+    const auto advice = catalog::loadAdvice();
     if (!advice) return usage(words(advice.error()));
 
     pipeline::AnalyseOptions options;

@@ -138,7 +138,9 @@ void ReviewPresenter::selectMeasure(const QString& id) {
 void ReviewPresenter::selectFinding(int index) {
     if (index < 0 || index >= findingCount()) return;
     m_finding = index;
-    const Finding& f = result().findings[static_cast<std::size_t>(index)];
+    const Finding* found = shownFinding();
+    if (!found) return;
+    const Finding& f = *found;
     m_measure = f.measure;
     // The repetition that shows it best is the one the finding's moment lies in.
     const auto& reps = result().reps;
@@ -150,13 +152,8 @@ void ReviewPresenter::selectFinding(int index) {
         }
 }
 
-QString ReviewPresenter::adviceTitle(const std::string& fault) const {
-    const auto found = advice().find(fault);
-    return found == advice().end() ? text(fault) : text(found->second.title);
-}
-
 QString ReviewPresenter::faultTitle(const Finding& f) const {
-    return adviceTitle(f.fault) + (f.side ? QString(", %1").arg(text(sideName(*f.side))) : QString());
+    return text(advice().title(f.fault)) + (f.side ? QString(", %1").arg(text(sideName(*f.side))) : QString());
 }
 
 QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) const {
@@ -200,7 +197,8 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
             if (t.outline.isEmpty() && std::abs(o.timeS - rep.bottomS) < kOutlineReachS)
                 for (const auto& [x, y] : o.points) t.outline << QPointF(x, y);
         QStringList words{QString("Rep %1").arg(rep.index)};
-        if (rep.kind != RepKind::Full) words.append(rep.kind == RepKind::Partial ? "partial" : "one and a half");
+        if (rep.kind == RepKind::Partial) words.append("partial, " + partialText(rep));
+        if (rep.kind == RepKind::Double) words.append("one and a half");
         if (t.leftOut) words.append("left out");
         const MeasureId key = keyMeasure();
         const Band* band = standard().bandFor(key);
@@ -215,16 +213,17 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
                 t.hasLine = true;
             }
         }
-        const bool scored = result().stop.level != StopAnswer::Level::Stop;
+        const bool scored = result().stop.scored();
         if (rep.kind != RepKind::Partial && !t.leftOut && scored)
             for (const auto& b : standard().bands)
                 if (const Measurement* m = rep.find(b.measure)) {
                     const Judgement j = judge(*m, b, standard().minConfidence);
                     const std::string& fault = j.above ? b.faultAbove : b.faultBelow;
-                    const bool known = std::any_of(t.marks.begin(), t.marks.end(),
-                                                   [&](const Mark& k) { return k.title == adviceTitle(fault); });
+                    const bool known = std::any_of(t.marks.begin(), t.marks.end(), [&](const Mark& k) {
+                        return k.title == text(advice().title(fault));
+                    });
                     if (j.verdict == Verdict::Outside && !fault.empty() && !known)
-                        t.marks.push_back({adviceTitle(fault), j.verdict, j.above});
+                        t.marks.push_back({text(advice().title(fault)), j.verdict, j.above});
                 }
         for (const auto& m : t.marks) words.append(m.title.toLower());
         t.spoken = words.join(", ");

@@ -69,8 +69,8 @@ class ReviewPresenter {
     Side leg() const;
     /// The measure that stands for a repetition: the first one the movement names that every repetition has.
     MeasureId keyMeasure() const;
-    int finding() const { return m_finding; }
-    void selectFinding(int index);  ///< also goes to a repetition that shows it, and its measure
+    int finding() const { return m_finding; }  ///< the card on show: its position
+    void selectFinding(int index);             ///< also goes to a repetition that shows it, and its measure
 
     // --- What is shown
     /// One tile of the strip.
@@ -119,6 +119,9 @@ class ReviewPresenter {
     /// The card.
     struct Saying {
         bool clean = false;
+        bool open = false;           ///< nothing found, but what leads was not judged: no praise
+        bool lead = false;           ///< about pain, or where the set was felt: comes before what the picture shows
+        QString fault;               ///< id, for its picture; empty where there is none
         QString title, term, where;  ///< fault in coach's words; the field's term; "reps 3–6 · clear"
         QString why;                 ///< "Heel off the floor 4.8 ±1.8 cm in rep 6; the standard allows at most 1.5 cm"
         QStringList say, sayKinds;   ///< wordings, first one to use first
@@ -131,8 +134,13 @@ class ReviewPresenter {
         Severity severity = Severity::Clear;
         double atS = 0;
     };
-    int findingCount() const { return static_cast<int>(result().findings.size()); }
+    /// Cards there are: pain and what was felt first, then the findings.
+    int findingCount() const;
     Saying saying() const;
+    /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
+    QStringList notJudged() const;
+    /// "Whole foot, with toes light": by what the set was judged.
+    QString judgedBy() const;
     QString findingTitle(int index) const;
     /// What changes over the set and between the legs, in sentences; more than noise first.
     QStringList overTheSet() const;
@@ -160,11 +168,19 @@ class ReviewPresenter {
 
   private:
     const MeasuredRep& current() const { return result().reps[static_cast<std::size_t>(m_rep)]; }
-    const AdviceBook& advice() const { return m_catalogue->adviceFor(result().context.movement); }
+    const AdviceBook& advice() const { return m_catalogue->advice; }
     QStringList unsureInside() const;
+    QStringList judgedTitles() const;
+    std::vector<const char*> leads() const;
+    const Finding* shownFinding() const;
+    void tell(Saying& saying, const Advice& advice) const;
+    Saying leadSaying(const char* card) const;
+    Saying cleanSaying() const;
+    QString notJudgedText(const NotJudged& notJudged) const;
+    QString howToJudge(MeasureId measure) const;
+    QString partialText(const MeasuredRep& rep) const;
     Reading readingOf(const MeasuredRep& rep, const Measurement& m) const;
     QString keyText(const MeasuredRep& rep, const Measurement& m) const;
-    QString adviceTitle(const std::string& fault) const;
     QString faultTitle(const Finding& f) const;
     Saying stopSaying() const;
     QString repWith(const Finding& f) const;

@@ -1,8 +1,11 @@
 // What a review says in sentences: the card, the headline, what happens over the set, what limits it.
+#include <QCoreApplication>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/advice/reasoning.h"
+#include "core/body/anthropometry.h"
 #include "present/review_presenter.h"
 
 namespace zevo::present {
@@ -10,6 +13,24 @@ namespace {
 
 QString text(const std::string& s) {
     return QString::fromStdString(s);
+}
+QString tr(const char* words) {
+    return QCoreApplication::translate("words", words);
+}
+
+QString filmedFrom(ViewKind view) {
+    switch (view) {
+        case ViewKind::Side: return tr("from the side");
+        case ViewKind::Front: return tr("from the front");
+        case ViewKind::Rear: return tr("from the back");
+        case ViewKind::FootEnd: return tr("from the foot end");
+        case ViewKind::Oblique: break;
+    }
+    return tr("at an angle");
+}
+
+bool isDepth(MeasureId measure) {
+    return measure && measure.name() == "thigh_angle";
 }
 
 }  // namespace
@@ -35,7 +56,7 @@ ReviewPresenter::Saying ReviewPresenter::stopSaying() const {
     s.stop = true;
     s.title = stopWords(stop).title;
     s.where = "before any advice";
-    s.say = {"Stop here for today."};
+    s.say = {stop.level == StopAnswer::Level::HelpNow ? "Stop. Get medical help now." : "Stop here for today."};
     s.sayKinds = {"care"};
     s.why = stopWords(stop).text;
     s.change = {"No further set of this movement today."};
@@ -46,34 +67,136 @@ ReviewPresenter::Saying ReviewPresenter::stopSaying() const {
     return s;
 }
 
-ReviewPresenter::Saying ReviewPresenter::saying() const {
+/// Fills in what a card of the book says.
+void ReviewPresenter::tell(Saying& s, const Advice& a) const {
+    for (const auto& c : a.say) {
+        s.say.append(text(c.text));
+        s.sayKinds.append(text(c.kind));
+    }
+    for (const auto& c : a.change) s.change.append(text(c));
+    for (const auto& d : a.prepare)
+        s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
+    s.progress = text(a.progress);
+    // While something hurts, and until all is cleared, nothing gets heavier.
+    if (result().stop.level == StopAnswer::Level::Lighten) s.progress = "No step up while it hurts.";
+    if (result().stop.level == StopAnswer::Level::Care) s.progress = "Only as far as was cleared.";
+}
+
+/// Pain, or a set felt in the wrong place, is answered before what the picture shows.
+std::vector<const char*> ReviewPresenter::leads() const {
+    std::vector<const char*> out;
+    if (result().stop.level == StopAnswer::Level::Lighten) out.push_back(kPainCard);
+    if (!adviceWithoutFinding(kFeltCard, result(), advice()).say.empty()) out.push_back(kFeltCard);
+    return out;
+}
+
+ReviewPresenter::Saying ReviewPresenter::leadSaying(const char* card) const {
     Saying s;
-    if (result().stop.level == StopAnswer::Level::Stop) return stopSaying();
-    if (result().findings.empty()) {
-        s.clean = true;
-        s.title = "Nothing to correct";
-        s.where = QString("%1 by the standard “%2”")
-                      .arg(repsText([&] {
-                               std::vector<int> counted;
-                               for (const auto& r : result().reps)
-                                   if (result().counts(r)) counted.push_back(r.index);
-                               return counted;
-                           }()),
-                           text(standard().title));
-        s.say = {"Same again. Keep that tempo."};
-        s.sayKinds = {"praise"};
-        if (const QStringList open = unsureInside(); !open.isEmpty())
-            s.why = QString("Not sure: %1. Look yourself there.").arg(open.join(", "));
-        s.change = {"Nothing. Watch whether it stays clean in the last reps."};
-        s.prepare = {"The usual warm-up is enough."};
-        s.progress = "Two clean weeks at this weight, then the next step of the load ladder.";
-        s.atS = current().bottomS;
+    s.lead = true;
+    s.atS = current().bottomS;
+    const SetContext& c = result().context;
+    if (card == std::string_view(kPainCard)) {
+        s.title = text(advice().title(card));
+        if (!c.pain.place.empty()) s.title += ": " + painPlaceTitle(c.pain.place).toLower();
+        s.where = "before what the picture shows";
+        s.why = stopWords(result().stop).text;
+    } else {
+        QStringList places;
+        for (const auto& place : c.felt) places.append(feltTitle(place).toLower());
+        s.title = "Felt: " + places.join(", ");
+        s.where = "what the client says · " + text(advice().fault(card)->term);
+    }
+    tell(s, adviceWithoutFinding(card, result(), advice()));
+    return s;
+}
+
+QString ReviewPresenter::notJudgedText(const NotJudged& n) const {
+    const QString name = QString(n.measure->title).section(':', 0, 0);
+    switch (n.why) {
+        case NotJudged::Why::View: return tr("%1 not judged: filmed %2").arg(name, filmedFrom(result().view));
+        case NotJudged::Why::NotRead: return tr("%1 not judged: not seen well enough").arg(name);
+        case NotJudged::Why::Unsettled: break;
+    }
+    return tr("%1 not judged: too near the edge to tell").arg(name);
+}
+
+/// What to film to have it judged: the words of the fault that the measure would show.
+QString ReviewPresenter::howToJudge(MeasureId measure) const {
+    const Band* band = standard().bandFor(measure);
+    const FaultWords* words =
+        band ? advice().fault(band->faultAbove.empty() ? band->faultBelow : band->faultAbove) : nullptr;
+    return words ? text(words->unsure) : QString();
+}
+
+QStringList ReviewPresenter::notJudged() const {
+    QStringList out;
+    for (const NotJudged& n : result().notJudged) out.append(notJudgedText(n));
+    return out;
+}
+
+ReviewPresenter::Saying ReviewPresenter::cleanSaying() const {
+    Saying s;
+    s.clean = result().clean();
+    s.open = !s.clean;
+    s.atS = current().bottomS;
+    std::vector<int> counted;
+    for (const auto& r : result().reps)
+        if (result().counts(r)) counted.push_back(r.index);
+    s.where = QString("%1 by “%2”").arg(repsText(counted), judgedBy());
+    const QStringList open = notJudged();
+    if (open.isEmpty()) {
+        s.title = text(advice().title(kCleanCard));
+        tell(s, adviceWithoutFinding(kCleanCard, result(), advice()));
+        if (!result().stop.mayGoOnAlike()) s.say = {"Good. No heavier, no further."};
+        if (const QStringList unsure = unsureInside(); !unsure.isEmpty())
+            s.why = QString("Not sure: %1. Look yourself there.").arg(unsure.join(", "));
         return s;
     }
-    const Finding& f = result().findings[static_cast<std::size_t>(m_finding)];
+    s.title = open.join("; ");
+    s.unsure = howToJudge(result().notJudged.front().measure);
+    const QString seen = judgedTitles().join(", ");
+    s.why = seen.isEmpty() ? "Nothing could be judged." : "Nothing found in what was judged: " + seen.toLower() + ".";
+    s.change = {"Nothing, until it is judged."};
+    s.prepare = {"The usual warm-up is enough."};
+    s.progress = "No step up on what was not seen.";
+    return s;
+}
+
+/// Titles of what was settled in at least one repetition, in the standard's order of importance.
+QStringList ReviewPresenter::judgedTitles() const {
+    std::vector<Band> bands = standard().bands;
+    std::stable_sort(bands.begin(), bands.end(), [](const Band& a, const Band& b) { return a.rank < b.rank; });
+    constexpr qsizetype kMost = 5;
+    QStringList out;
+    for (const Band& b : bands) {
+        if (out.size() == kMost || (b.faultAbove.empty() && b.faultBelow.empty())) continue;
+        const bool settled = std::any_of(result().reps.begin(), result().reps.end(), [&](const MeasuredRep& rep) {
+            const Measurement* m = result().counts(rep) ? rep.find(b.measure) : nullptr;
+            return m && judge(*m, b, standard().minConfidence).settled();
+        });
+        const QString title = QString(b.measure->title).section(':', 0, 0);
+        if (settled && !out.contains(title)) out.append(title);
+    }
+    return out;
+}
+
+QString ReviewPresenter::judgedBy() const {
+    QStringList parts{text(standard().title)};
+    for (const auto& c : result().changed) parts.append(text(c));
+    return parts.join(", ");
+}
+
+ReviewPresenter::Saying ReviewPresenter::saying() const {
+    if (!result().stop.scored()) return stopSaying();
+    const auto first = leads();
+    if (m_finding < static_cast<int>(first.size())) return leadSaying(first[static_cast<std::size_t>(m_finding)]);
+    if (result().findings.empty()) return cleanSaying();
+    Saying s;
+    const Finding& f = *shownFinding();
     s.severity = f.severity;
     s.atS = f.atS;
     s.second = f.second;
+    s.fault = text(f.fault);
     s.title = faultTitle(f);
     const bool apart = f.second && filmedApart();
     const auto& theirs = apart ? result().second->reps : result().reps;
@@ -85,23 +208,49 @@ ReviewPresenter::Saying ReviewPresenter::saying() const {
                : f.severity == Severity::Watch ? "seen once, watch it"
                                                : "unsure");
     if (const Band* band = standard().bandFor(f.measure))
-        s.why = QString("%1 %2 in %3; the standard: %4.")
+        s.why = QString("%1 %2 in %3; “%4” asks for %5.")
                     .arg(f.measure->title, valueWithPm(f.value, f.pm90, f.measure->unit, m_lengths), repWith(f),
-                         bandText(*band, f.measure->unit));
+                         judgedBy(), bandText(*band, f.measure->unit));
+    if (const QStringList open = notJudged(); !open.isEmpty()) s.why += " " + open.join(". ") + ".";
     const Counsel counsel = counselFor(f, result(), advice());
-    const Advice& a = counsel.advice;
-    s.term = text(a.term);
+    const FaultWords* words = advice().fault(f.fault);
+    if (words) s.term = text(words->term);
     s.trace = traceText(counsel);
-    for (const auto& c : a.say) {
-        s.say.append(text(c.text));
-        s.sayKinds.append(text(c.kind));
-    }
-    for (const auto& c : a.change) s.change.append(text(c));
-    for (const auto& d : a.prepare)
-        s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
-    s.progress = text(a.progress);
-    if (f.severity == Severity::Unsure) s.unsure = text(a.unsure);
+    tell(s, counsel.advice);
+    if (f.severity == Severity::Unsure && words) s.unsure = text(words->unsure);
     return s;
+}
+
+const Finding* ReviewPresenter::shownFinding() const {
+    const int at = m_finding - static_cast<int>(leads().size());
+    return at >= 0 && at < static_cast<int>(result().findings.size()) ? &result().findings[static_cast<std::size_t>(at)]
+                                                                      : nullptr;
+}
+
+int ReviewPresenter::findingCount() const {
+    if (!result().stop.scored()) return 0;
+    return static_cast<int>(leads().size() + result().findings.size());
+}
+
+/// Why a repetition does not count: "turned back 14° above the line, about 6 cm".
+QString ReviewPresenter::partialText(const MeasuredRep& rep) const {
+    const MeasureId key = keyMeasure();
+    const Measurement* m = rep.find(key);
+    const Band* band = standard().bandFor(key);
+    if (!m || !band || !(band->max || band->min)) return tr("partial");
+    const bool above = band->max && m->value > *band->max, below = band->min && m->value < *band->min;
+    if (!above && !below) return tr("partial: not all of the way back");
+    const double short_ = above ? m->value - *band->max : *band->min - m->value;
+    QString said = tr("turned back %1 before the line").arg(valueText(short_, key->unit, m_lengths));
+    const double stature = result().context.context.statureCm;
+    if (isDepth(key) && stature > 0) {
+        constexpr double kRad = std::numbers::pi / 180;
+        const double cm = proportion::kThigh * stature * (std::sin(m->value * kRad) - std::sin(*band->max * kRad));
+        said =
+            tr("turned back %1 above the line, about %2")
+                .arg(valueText(short_, key->unit, m_lengths), valueText(std::round(cm), Unit::Centimetres, m_lengths));
+    }
+    return said;
 }
 
 QString ReviewPresenter::repWith(const Finding& f) const {
@@ -158,15 +307,24 @@ QString ReviewPresenter::tempoDone() const {
 }
 
 QString ReviewPresenter::findingTitle(int index) const {
-    return index >= 0 && index < findingCount() ? faultTitle(result().findings[static_cast<std::size_t>(index)])
-                                                : QString();
+    const auto first = leads();
+    if (index < 0 || index >= findingCount()) return {};
+    if (index < static_cast<int>(first.size())) return leadSaying(first[static_cast<std::size_t>(index)]).title;
+    return faultTitle(result().findings[static_cast<std::size_t>(index) - first.size()]);
 }
 
 QString ReviewPresenter::headline() const {
-    if (result().stop.level == StopAnswer::Level::Stop) return "Stopped for pain; not scored";
-    if (result().findings.empty()) return "Clean";
-    const Finding& f = result().findings.front();
-    return (f.severity == Severity::Unsure ? "Unsure: " : "") + faultTitle(f) + " (" + repsText(f.reps) + ")";
+    if (result().stop.level == StopAnswer::Level::HelpNow) return "Stopped: medical help";
+    if (!result().stop.scored()) return "Stopped for pain; not scored";
+    QStringList parts;
+    if (result().stop.level == StopAnswer::Level::Lighten) parts.append("Hurts a little: lighten");
+    if (!result().findings.empty()) {
+        const Finding& f = result().findings.front();
+        parts.append((f.severity == Severity::Unsure ? "Unsure: " : "") + faultTitle(f) + " (" + repsText(f.reps) +
+                     ")");
+    }
+    parts.append(notJudged());
+    return parts.isEmpty() ? "Clean" : parts.join(" · ");
 }
 
 double ReviewPresenter::tensionS() const {
@@ -178,7 +336,12 @@ double ReviewPresenter::tensionS() const {
 
 QStringList ReviewPresenter::notes() const {
     QStringList out;
-    if (result().stop.level == StopAnswer::Level::Lighten) out.append(stopWords(result().stop).text);
+    const auto level = result().stop.level;
+    if (level == StopAnswer::Level::Lighten || level == StopAnswer::Level::Care)
+        out.append(stopWords(result().stop).text);
+    for (const auto& rep : result().reps)
+        if (rep.kind == RepKind::Partial && !isLeftOut(rep))
+            out.append(tr("Rep %1 does not count: %2.").arg(rep.index).arg(partialText(rep)));
     for (const Notice& n : result().notices) {
         QString line = sentence(n);
         if (n.kind == NoticeKind::SecondLeftOut && m_state.secondError) line += " " + sentence(*m_state.secondError);

@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QLocale>
 #include <cmath>
+#include <map>
 
 namespace zevo::present {
 namespace {
@@ -154,39 +155,101 @@ QString sentence(const Error& error) {
     return error.notice ? sentence(*error.notice) : text(error.message);
 }
 
+namespace {
+
+/// Coach's words for the ids of stop_rules.h.
+QString worded(const std::string& id, const std::map<std::string, const char*>& words) {
+    const auto found = words.find(id);
+    return found == words.end() ? text(id) : tr(found->second);
+}
+
+}  // namespace
+
 QString redFlagTitle(const std::string& id) {
-    if (id == "numbness") return tr("Numbness or tingling");
-    if (id == "giving-way") return tr("Giving way");
-    if (id == "locking") return tr("Locking");
-    if (id == "swelling") return tr("Swelling");
-    if (id == "night-pain") return tr("Pain at night");
-    if (id == "surgery") return tr("Recent surgery");
-    if (id == "fall") return tr("Injury in a fall");
-    if (id == "pregnancy") return tr("Pregnancy");
-    if (id == "dizziness") return tr("Dizziness, chest symptoms");
-    return text(id);
+    static const std::map<std::string, const char*> kWords{
+        {"chest", QT_TR_NOOP("Chest symptoms")},
+        {"headache", QT_TR_NOOP("Sudden severe headache")},
+        {"bladder", QT_TR_NOOP("Loss of bladder or bowel control")},
+        {"saddle", QT_TR_NOOP("Numb between the legs, with back pain")},
+        {"numbness", QT_TR_NOOP("Numbness or tingling")},
+        {"leg-pain", QT_TR_NOOP("Pain running down a leg")},
+        {"giving-way", QT_TR_NOOP("Giving way")},
+        {"locking", QT_TR_NOOP("Locking")},
+        {"swelling", QT_TR_NOOP("Swelling")},
+        {"night-pain", QT_TR_NOOP("Pain at night")},
+        {"fall", QT_TR_NOOP("Injury in a fall")},
+        {"dizziness", QT_TR_NOOP("Dizziness")},
+        {"pregnancy", QT_TR_NOOP("Pregnancy")},
+        {"surgery", QT_TR_NOOP("Recent surgery")}};
+    return worded(id, kWords);
+}
+
+QString painPlaceTitle(const std::string& id) {
+    static const std::map<std::string, const char*> kWords{{"knee-front", QT_TR_NOOP("Knee, front")},
+                                                           {"knee-inner", QT_TR_NOOP("Knee, inner side")},
+                                                           {"knee-outer", QT_TR_NOOP("Knee, outer side")},
+                                                           {"rear-knee", QT_TR_NOOP("Knee of the rear leg")},
+                                                           {"hip-front", QT_TR_NOOP("Hip, front")},
+                                                           {"hip-outer", QT_TR_NOOP("Hip, outer side")},
+                                                           {"low-back", QT_TR_NOOP("Low back")},
+                                                           {"mid-back", QT_TR_NOOP("Mid-back")},
+                                                           {"neck", QT_TR_NOOP("Neck")},
+                                                           {"shoulder", QT_TR_NOOP("Shoulder")},
+                                                           {"elbow", QT_TR_NOOP("Elbow")},
+                                                           {"wrist", QT_TR_NOOP("Wrist")},
+                                                           {"ankle", QT_TR_NOOP("Ankle")},
+                                                           {"foot", QT_TR_NOOP("Foot")}};
+    return worded(id, kWords);
+}
+
+QString feltTitle(const std::string& id) {
+    static const std::map<std::string, const char*> kWords{
+        {"front-thigh", QT_TR_NOOP("Front of the thigh")},
+        {"hamstring", QT_TR_NOOP("Back of the thigh")},
+        {"inner-thigh", QT_TR_NOOP("Inner thigh")},
+        {"rear-leg", QT_TR_NOOP("Thigh of the rear leg")},
+        {"seat", QT_TR_NOOP("Seat")},
+        {"hip-front", QT_TR_NOOP("Front of the hip")},
+        {"knee", QT_TR_NOOP("Knee")},
+        {"calf", QT_TR_NOOP("Calf")},
+        {"foot", QT_TR_NOOP("Foot")},
+        {"low-back", QT_TR_NOOP("Low back")},
+        {"mid-back", QT_TR_NOOP("Mid-back")},
+        {"neck", QT_TR_NOOP("Neck")},
+        {"shoulder", QT_TR_NOOP("Shoulder")},
+        {"belly", QT_TR_NOOP("Belly")},
+        {"foot-rolls", QT_TR_NOOP("Foot rolls out when the knee is pushed out")}};
+    return worded(id, kWords);
 }
 
 StopWords stopWords(const StopAnswer& stop) {
     using Reason = StopAnswer::Reason;
     const QString stopped = tr("Stop. This set is not scored");
     const QString after = tr(" ends the session for this movement. If it stays or comes back, a licensed clinician.");
+    QStringList named;
+    for (const auto& f : stop.redFlags) named.append(redFlagTitle(f));
+    const QString flags = named.join(", ");
     switch (stop.reason) {
         case Reason::None: break;
-        case Reason::RedFlags: {
-            QStringList named;
-            for (const auto& f : stop.redFlags) named.append(redFlagTitle(f));
+        case Reason::RedFlags:
+            if (stop.level == StopAnswer::Level::HelpNow)
+                return {tr("Stop. Medical help now"),
+                        tr("%1: stop at once and call for medical help, by your local rules. Stay with the client.")
+                            .arg(flags)};
             return {stopped,
-                    tr("%1: see a licensed clinician before training goes on. Zevo coaches; it does not diagnose.")
-                        .arg(named.join(", "))};
-        }
+                    tr("%1: see a licensed clinician before training goes on, by your local rules. Zevo coaches; it "
+                       "does not diagnose.")
+                        .arg(flags)};
         case Reason::SharpPain: return {stopped, tr("Sharp pain") + after};
         case Reason::RisingPain: return {stopped, tr("Pain that rises") + after};
         case Reason::MuchPain: return {stopped, tr("Pain of 5 or more") + after};
         case Reason::SomePain:
             return {tr("Lighten or make it easier"),
-                    tr("Pain of 3 or 4: less load, less range or an easier variation, and ask again after the next "
-                       "set.")};
+                    tr("Pain of 3 or 4: less load, less range or an easier version, and ask again in this session.")};
+        case Reason::Cleared:
+            return {
+                tr("Cleared with care"),
+                tr("%1, cleared by a clinician: the gentler versions, nothing heavier than was cleared.").arg(flags)};
     }
     return {};
 }
@@ -219,6 +282,7 @@ QString traceText(const Counsel& c) {
     }
     if (t.oneSide) said.append(*t.oneSide == Side::Left ? tr("on the left side alone") : tr("on the right side alone"));
     if (t.loaded) said.append(*t.loaded ? tr("under load") : tr("without load"));
+    if (t.felt) said.append(tr("by where it was felt"));
     if (t.withOthers) said.append(tr("together with other signs"));
     return said.join(", ") + " → " + text(t.why);
 }
@@ -266,10 +330,7 @@ QString tempoWords(const Tempo& tempo) {
 QStringList differenceLines(const Differences& d, const AdviceBook& book, Lengths lengths) {
     QStringList out;
     if (d.none()) return {tr("Nothing changes.")};
-    auto title = [&](const std::string& fault) {
-        const auto found = book.find(fault);
-        return found == book.end() ? text(fault) : text(found->second.title);
-    };
+    auto title = [&](const std::string& fault) { return text(book.title(fault)); };
     if (d.repsBefore != d.repsAfter)
         out.append(tr("%1 before, %2 now.").arg(repCount(d.repsBefore), repCount(d.repsAfter)));
     for (const auto& f : d.faultsNew) out.append(tr("New: %1.").arg(title(f)));

@@ -28,6 +28,9 @@ struct StopWords {
 StopWords stopWords(const StopAnswer& stop);
 /// "Numbness or tingling" of the id "numbness".
 QString redFlagTitle(const std::string& id);
+/// "Knee, front" of the id "knee-front"; "Back of the thigh" of "hamstring".
+QString painPlaceTitle(const std::string& id);
+QString feltTitle(const std::string& id);
 
 /// "only in reps 5–6 of 6 → tires rather than lacks the skill"; empty when no cause stood out.
 QString traceText(const Counsel& counsel);

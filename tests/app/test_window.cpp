@@ -375,7 +375,7 @@ class TestWindow : public QObject {
         QVERIFY(review()->presenter().saying().clean);
         QCOMPARE(text("findingTitle"), QString("Nothing to correct"));
         key(Qt::Key_Z, Qt::ControlModifier);
-        QCOMPARE(text("findingTitle"), QString("Heels leave the floor"));
+        QCOMPARE(text("findingTitle"), QString("Heel leaves the floor"));
         QCOMPARE(review()->presenter().countedReps(), 1);
         start(m_dir->path());
         openTheSet();
@@ -419,7 +419,7 @@ class TestWindow : public QObject {
     void aSetIsOpenedFromTheList() {
         auto* sets = child<QListWidget>(m_window.get(), "sets");
         QCOMPARE(sets->count(), 1);
-        QVERIFY(sets->item(0)->text().contains("Heels leave the floor") && sets->item(0)->text().contains("3 reps"));
+        QVERIFY(sets->item(0)->text().contains("Heel leaves the floor") && sets->item(0)->text().contains("3 reps"));
         (void)m_window->grab();  // drawn with its outlines
         QTest::mouseClick(sets->viewport(), Qt::LeftButton, {}, sets->visualItemRect(sets->item(0)).center());
         waitForWork();
@@ -601,12 +601,12 @@ class TestWindow : public QObject {
         QVERIFY2(text("notes").contains("older Zevo"), qPrintable(text("notes")));
         auto* offers = child<QLabel>(m_window.get(), "offers");
         QTRY_VERIFY_WITH_TIMEOUT(offers->text().contains("Measure anew"), kLong);
-        QVERIFY2(offers->isVisible() && offers->text().contains("New: Heels leave the floor") &&
+        QVERIFY2(offers->isVisible() && offers->text().contains("New: Heel leaves the floor") &&
                      offers->text().contains("Measure anew"),
                  qPrintable(offers->text()));
         emit offers->linkActivated("anew");
         waitForWork();
-        QCOMPARE(text("findingTitle"), QString("Heels leave the floor"));
+        QCOMPARE(text("findingTitle"), QString("Heel leaves the floor"));
         QVERIFY(!offers->isVisible());
         QCOMPARE(library().loadSet(review()->id())->kept.engine, kEngine);
         key(Qt::Key_Z, Qt::ControlModifier);

@@ -105,7 +105,7 @@ class TestFamilies : public QObject {
         spec.motion.alternate = true;
         for (std::size_t i = 0; i < 6; i += 2) spec.motion.reps[i].frontKneeDeg = 70;  // the right leg's reps
         const auto set = judged(spec, "tall");
-        const Finding* f = found(set, "lunge_angles_off");
+        const Finding* f = found(set, "front_knee_open");
         QVERIFY(f && f->side == Side::Right);
         QCOMPARE(f->reps, (std::vector<int>{1, 3, 5}));
         QCOMPARE(f->severity, Severity::Clear);

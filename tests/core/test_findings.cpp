@@ -235,13 +235,14 @@ class TestFindings : public QObject {
                                      << "knees_first";
         QTest::newRow("balance to the toes")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.38, r.shinBottomDeg = 50; })
-            << "balance_off_foot forward_lean";  // it is the lean that brings him there
+            << "forward_lean weight_on_toes";  // it is the lean that brings him there
         QTest::newRow("balance to the heels")
-            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "balance_off_foot";
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "weight_on_heels";
         QTest::newRow("drops") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lowerS = 0.8; }) << "lowering_fast";
-        QTest::newRow("chin up") << "whole-foot" << Dial([](sim::RepSpec& r) { r.neckDeg = 40; }) << "head_off_line";
+        QTest::newRow("chin up") << "whole-foot" << Dial([](sim::RepSpec& r) { r.neckDeg = 40; }) << "chin_up";
+        QTest::newRow("chin down") << "whole-foot" << Dial([](sim::RepSpec& r) { r.neckDeg = -55; }) << "chin_down";
         QTest::newRow("thrown back at the top")
-            << "whole-foot" << Dial([](sim::RepSpec& r) { r.lockoutLeanDeg = 14, r.topS = 1.2; }) << "lockout";
+            << "whole-foot" << Dial([](sim::RepSpec& r) { r.lockoutLeanDeg = 14, r.topS = 1.2; }) << "leans_back";
         QTest::newRow("knees past toes, where that counts")
             << "hips-back" << Dial([](sim::RepSpec& r) { r.shinBottomDeg = 46, r.balanceShift = -0.15; })
             << "knee_past_toes";

@@ -58,7 +58,7 @@ class TestSession : public QObject {
     void editsComeBackFromTheRecord() {
         SetFacts f = made::factsOf(m_spec);
         f.tempo = Tempo{2.5, 0, 1};
-        f.pain = {1, 4, true, {"fall", "numbness"}};
+        f.pain = {1, 4, true, "low-back", {"fall", "numbness"}, {"surgery"}};
         f.ankleLimitDeg = 33;
         const Edits all{FactsSet{f},
                         StandardChosen{"upright"},

@@ -92,8 +92,8 @@ class TestPresenter : public QObject {
     void theWorstFindingIsShownFirstAtItsMoment() {
         const auto p = presenter();
         QCOMPARE(p.findingCount(), 2);
-        QCOMPARE(p.findingTitle(0), QString("Heels leave the floor"));
-        QCOMPARE(p.findingTitle(1), QString("Stops short of the wanted depth"));
+        QCOMPARE(p.findingTitle(0), QString("Heel leaves the floor"));
+        QCOMPARE(p.findingTitle(1), QString("Stops above the wanted depth"));
         QCOMPARE(p.measure(), QString("heel_rise"));
         QVERIFY(p.rep() == 2 || p.rep() == 3);
         const auto s = p.saying();
@@ -103,7 +103,7 @@ class TestPresenter : public QObject {
         QVERIFY(!s.change.isEmpty() && !s.prepare.isEmpty() && !s.progress.isEmpty() && !s.term.isEmpty());
         const auto& rep = p.result().reps[static_cast<std::size_t>(p.rep())];
         QVERIFY(s.atS > rep.startS && s.atS < rep.endS);
-        QCOMPARE(p.headline(), QString("Heels leave the floor (reps 3, 4)"));
+        QCOMPARE(p.headline(), QString("Heel leaves the floor (reps 3, 4)"));
     }
 
     void tilesTellEveryRep() {
@@ -113,7 +113,7 @@ class TestPresenter : public QObject {
         QVERIFY(tiles[0].marks.empty());
         QVERIFY(tiles[1].spoken.contains("partial"));
         QVERIFY(tiles[1].marks.empty());  // a half rep is told apart, not judged
-        QVERIFY(tiles[2].spoken.contains("heels leave the floor"));
+        QVERIFY(tiles[2].spoken.contains("heel leaves the floor"));
         QCOMPARE(tiles[4].depthVerdict, Verdict::Outside);
         QVERIFY(tiles[4].depth.endsWith("above level"));
         QCOMPARE(tiles[3].outline.size(), 3);

@@ -130,7 +130,7 @@ QString ReviewView::keptOffer() {
         m_document->askDifferences([this, of = QPointer(m_document.get()),
                                     edits = m_document->edits()](const auto& answer) {
             if (!of || of != m_document.get() || edits != m_document->edits()) return;
-            const auto& book = m_document->catalogue().adviceFor(presenter().result().context.movement);
+            const auto& book = m_document->catalogue().advice;
             m_differences = answer ? tr("Measuring it anew would change: %1 <a href=\"anew\">Measure anew</a>")
                                          .arg(present::differenceLines(*answer, book, presenter().lengths()).join(" "))
                                    : tr("It cannot be measured anew: %1").arg(present::sentence(answer.error()));

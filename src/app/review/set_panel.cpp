@@ -116,8 +116,8 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     auto* flags = new QGridLayout;
     int at = 0;
     for (const auto& f : redFlags()) {
-        auto* box = new QCheckBox(present::redFlagTitle(f), this);
-        box->setObjectName("flag-" + QString::fromStdString(f));
+        auto* box = new QCheckBox(present::redFlagTitle(f.id), this);
+        box->setObjectName(QString("flag-") + f.id);
         flags->addWidget(box, at / 3, at % 3);
         m_flags.push_back(box);
         ++at;
@@ -205,8 +205,14 @@ void SetPanel::fillVariations() {
     const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
     for (const auto& v : m_movements[at].variations)
         m_variation->addItem(QString::fromStdString(v.title), QString::fromStdString(v.id));
+}
+
+/// What to look at before the first repetition, for the variation that is chosen.
+void SetPanel::showSetUp() {
+    const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
     QStringList checks;
-    for (const auto& s : m_movements[at].setUp) checks.append(QString::fromStdString(s));
+    for (const auto& s : m_movements[at].setUpOf(m_variation->currentData().toString().toStdString()))
+        checks.append(QString::fromStdString(s));
     m_setUp->setText(checks.join(' '));
 }
 
@@ -222,6 +228,7 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_movement->setCurrentIndex(m_movement->findData(QString::fromStdString(m_facts.movement)));
     fillVariations();
     m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_facts.variation))));
+    showSetUp();
     m_load->setValue(100 * m_facts.loadShare);
     m_wedge->setValue(m_facts.wedgeDeg);
     m_ankle->setValue(m_facts.ankleLimitDeg.value_or(0));
@@ -232,7 +239,7 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_after->setCurrentIndex(pain.after ? *pain.after + 1 : 0);
     m_sharp->setChecked(pain.sharp);
     for (std::size_t i = 0; i < m_flags.size(); ++i)
-        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i]) !=
+        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i].id) !=
                                pain.redFlags.end());
     m_hasSecond = state.edited.second.has_value();
     const auto& joined = presenter.result().second;
@@ -271,9 +278,10 @@ void SetPanel::choose() {
     next.loadShare = m_load->value() / 100;
     next.wedgeDeg = m_wedge->value();
     next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
-    next.pain = {painIn(m_before), painIn(m_after), m_sharp->isChecked(), {}};
+    next.pain.before = painIn(m_before), next.pain.after = painIn(m_after), next.pain.sharp = m_sharp->isChecked();
+    next.pain.redFlags.clear();
     for (std::size_t i = 0; i < m_flags.size(); ++i)
-        if (m_flags[i]->isChecked()) next.pain.redFlags.push_back(redFlags()[i]);
+        if (m_flags[i]->isChecked()) next.pain.redFlags.push_back(redFlags()[i].id);
     emit factsChosen(next);
 }
 

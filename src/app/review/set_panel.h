@@ -49,6 +49,7 @@ class SetPanel : public QFrame {
   private:
     void fillMovements(const std::vector<Movement>& movements);
     void fillVariations();
+    void showSetUp();
     void choose();
     void readTempo();
 

@@ -76,17 +76,21 @@ void Sheet::paintEvent(QPaintEvent*) {
 }
 
 Sheet::Rows stopRows() {
-    QStringList flags;
-    for (const auto& f : redFlags()) flags.append(present::redFlagTitle(f));
-    return {{"0–2", "Pain score before and after, 0 to 10: go on."},
-            {"3–4", "Lighten the load or take the easier version."},
+    QStringList now, refer, cleared;
+    for (const RedFlag& f : redFlags())
+        (f.level == FlagLevel::HelpNow ? now
+         : f.level == FlagLevel::Refer ? refer
+                                       : cleared)
+            .append(present::redFlagTitle(f.id));
+    return {{"Get help now", now.join(", ") + ": stop, call for medical help, stay with the client."},
+            {"Refer, do not score", refer.join(", ") + ": end the set; a licensed clinician, by your local rules."},
+            {"Cleared with care", cleared.join(", ") + ": scored once a clinician has cleared it; gentler versions."},
+            {"0–2", "Pain score before and after, 0 to 10: go on."},
+            {"3–4", "Lighten, take the easier version, change the stance. Never the same again, never more load."},
             {"5 and more", "Stop. Also when it rises to 3 or more, or is sharp."},
-            {"Refer, do not score", flags.join(", ") + ": end the set and send the client to a licensed clinician."},
             {"Persistent pain",
              "Most knee complaints in these movements are about control and set-up, but not all. What stays or comes "
-             "back belongs to a clinician."},
-            {"A sore stance",
-             "A stance is wrong when it brings knee or hip pain: change width or toe-out before anything else."}};
+             "back belongs to a clinician."}};
 }
 
 }  // namespace zevo::app

@@ -1,87 +1,63 @@
 #include "core/advice/advice.h"
 
-#include "core/base/json_reader.h"
+#include <algorithm>
+
+#include "core/judge/retired_faults.h"
 
 namespace zevo {
 namespace {
 
-std::vector<Cue> cuesAt(const Json& o, const std::string& path) {
-    std::vector<Cue> out;
-    for (const Json& c : listAt(o, "say", path)) {
-        const std::string at = path + "/say/" + std::to_string(out.size());
-        out.push_back({textAt(c, "kind", at, true), textAt(c, "text", at, true)});
-        if (const auto& kind = out.back().kind; kind != "external" && kind != "internal" && kind != "image")
-            throw Refused{at + "/kind", "“" + kind + "” is not external, internal or image"};
-    }
-    return out;
-}
+/// A card that is about a cause outweighs any that is not, except one about pain.
+constexpr int kLimiter = 30;
 
-std::vector<Drill> drillsAt(const Json& o, const std::string& path) {
-    std::vector<Drill> out;
-    for (const Json& d : listAt(o, "prepare", path)) {
-        const std::string at = path + "/prepare/" + std::to_string(out.size());
-        out.push_back({textAt(d, "stage", at, true), textAt(d, "text", at, true), textAt(d, "dose", at, true)});
-        if (const auto& stage = out.back().stage; stage != "release" && stage != "activate" && stage != "integrate")
-            throw Refused{at + "/stage", "“" + stage + "” is not release, activate or integrate"};
-    }
-    return out;
-}
-
-Signs signsAt(const Json& o, const std::string& path) {
-    Signs s;
-    const std::string reps = textAt(o, "reps", path, false);
-    if (reps == "late")
-        s.reps = Signs::Reps::Late;
-    else if (reps == "from-first")
-        s.reps = Signs::Reps::FromFirst;
-    else if (!reps.empty())
-        throw Refused{path + "/reps", "“" + reps + "” is not late or from-first"};
-    s.oneSide = flagAt(o, "one_side", path);
-    if (o.contains("loaded")) s.loaded = flagAt(o, "loaded", path);
-    s.with = textsAt(o, "with", path);
-    s.without = textsAt(o, "without", path);
-    s.measures = textsAt(o, "measures", path);
-    return s;
-}
-
-Advice adviceAt(const std::string& fault, const Json& o, const std::string& path) {
-    Advice a;
-    a.fault = fault;
-    a.title = textAt(o, "title", path, true);
-    a.term = textAt(o, "term", path, true);
-    a.unsure = textAt(o, "unsure", path, true);
-    a.progress = textAt(o, "progress", path, true);
-    a.say = cuesAt(o, path);
-    a.change = textsAt(o, "change", path);
-    a.prepare = drillsAt(o, path);
-    if (a.say.size() < 2) throw Refused{path + "/say", "needs at least two wordings"};
-    if (a.change.empty()) throw Refused{path + "/change", "is missing or empty"};
-    if (a.prepare.empty()) throw Refused{path + "/prepare", "is missing or empty"};
-    for (const Json& l : listAt(o, "limiters", path)) {
-        const std::string at = path + "/limiters/" + std::to_string(a.limiters.size());
-        Limiter limiter;
-        limiter.id = textAt(l, "id", at, true);
-        limiter.why = textAt(l, "why", at, true);
-        if (!l.contains("when") || !l["when"].is_object()) throw Refused{at + "/when", "must be an object"};
-        limiter.signs = signsAt(l["when"], at + "/when");
-        limiter.say = cuesAt(l, at);
-        limiter.change = textsAt(l, "change", at);
-        limiter.prepare = drillsAt(l, at);
-        limiter.progress = textAt(l, "progress", at, false);
-        a.limiters.push_back(std::move(limiter));
-    }
-    return a;
+int weightOf(const Card& card) {
+    return card.when.weight() + (card.limiter ? kLimiter : 0);
 }
 
 }  // namespace
 
-Result<AdviceBook> parseAdvice(const std::string& source, const std::string& name) {
-    return readJson<AdviceBook>("The advice file", source, name, "zevo-advice-2", [](const Json& root) {
-        if (!root.contains("faults") || !root["faults"].is_object()) throw Refused{"/faults", "must be an object"};
-        AdviceBook book;
-        for (const auto& [fault, o] : root["faults"].items()) book[fault] = adviceAt(fault, o, "/faults/" + fault);
-        return book;
+const FaultWords* AdviceBook::fault(const std::string& id) const {
+    const auto found = faults.find(id);
+    return found == faults.end() ? nullptr : &found->second;
+}
+
+std::string AdviceBook::title(const std::string& id) const {
+    if (const FaultWords* words = fault(id)) return words->title;
+    const std::string retired = retiredTitle(id);
+    return retired.empty() ? id : retired;
+}
+
+bool AdviceBook::allows(const std::vector<std::string>& textClaims, const Situation& s) const {
+    return std::none_of(claims.begin(), claims.end(), [&](const Claim& c) {
+        if (std::find(textClaims.begin(), textClaims.end(), c.id) == textClaims.end()) return false;
+        const bool wrongWay = std::any_of(c.pushes.begin(), c.pushes.end(), [&](const Claim::Push& p) {
+            return s.measure && p.measure == s.measure && p.up == s.above;
+        });
+        return wrongWay || std::any_of(c.never.begin(), c.never.end(), [&](const When& when) { return when.holds(s); });
     });
+}
+
+Advice adviceFor(const std::string& fault, const Situation& situation, const AdviceBook& book) {
+    std::vector<const Card*> holding;
+    for (const Card& c : book.cards)
+        if (c.fault == fault && (!c.limiter || c.limiter->id == situation.limiter) && c.when.holds(situation))
+            holding.push_back(&c);
+    std::stable_sort(holding.begin(), holding.end(),
+                     [](const Card* a, const Card* b) { return weightOf(*a) > weightOf(*b); });
+    auto said = [&](const auto& lines) {
+        auto out = lines;
+        std::erase_if(out, [&](const auto& line) { return !book.allows(line.claims, situation); });
+        return out;
+    };
+    Advice a;
+    for (const Card* c : holding) {
+        if (a.say.empty()) a.say = said(c->say);
+        if (a.change.empty())
+            for (const Change& change : said(c->change)) a.change.push_back(change.text);
+        if (a.prepare.empty()) a.prepare = said(c->prepare);
+        if (a.progress.empty()) a.progress = c->progress;
+    }
+    return a;
 }
 
 }  // namespace zevo

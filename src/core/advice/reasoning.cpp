@@ -12,7 +12,7 @@ std::vector<int> chancesOf(const Finding& f, const SetResult& r) {
     for (const auto& rep : reps) {
         // Spans are left out on the first view's clock; a second clip filmed apart has none.
         const bool counts = &reps == &r.reps ? r.counts(rep) : rep.kind != RepKind::Partial;
-        const bool works = !f.side || !rep.leg || *rep.leg == *f.side;
+        const bool works = !f.side || !isOfOneLeg(f.measure) || !rep.leg || *rep.leg == *f.side;
         if (counts && works) out.push_back(rep.index);
     }
     return out;
@@ -24,11 +24,40 @@ bool found(const SetResult& r, const std::vector<std::string>& faults) {
     });
 }
 
-/// Late: the first half of the set was clean, and it was long enough to tell.
+/// Clean repetitions before somebody is called tired (common practice, no source).
+constexpr std::ptrdiff_t kCleanBefore = 3;
+
+/// Late: the first half of the set, and three repetitions of it, were clean.
 bool isLate(const Finding& f, const std::vector<int>& chances) {
-    if (chances.size() < 4 || f.reps.empty()) return false;
+    if (f.reps.empty()) return false;
     const auto first = std::find(chances.begin(), chances.end(), f.reps.front());
-    return first != chances.end() && 2 * (first - chances.begin()) >= static_cast<std::ptrdiff_t>(chances.size());
+    const auto before = first - chances.begin();
+    return first != chances.end() && before >= kCleanBefore &&
+           2 * before >= static_cast<std::ptrdiff_t>(chances.size());
+}
+
+/// The same measure of the other leg: itself where the working leg is meant.
+MeasureId ofOtherLeg(MeasureId m) {
+    std::string name = m.name();
+    const bool left = m->of == Of::Left;
+    if (m->of != Of::Left && m->of != Of::Right) return m;
+    const std::string is = left ? "left" : "right", other = left ? "right" : "left";
+    const auto at = name.rfind(is);
+    return at == std::string::npos ? m : MeasureId::named(name.replace(at, is.size(), other));
+}
+
+/// Whether the leg that does not show the fault worked, was read, and was not found at fault, not even perhaps.
+bool otherLegDidWell(const Finding& f, const SetResult& r) {
+    if (!f.side || !isOfOneLeg(f.measure)) return false;
+    const Side other = otherSide(*f.side);
+    const bool alsoFound = std::any_of(r.findings.begin(), r.findings.end(),
+                                       [&](const Finding& o) { return o.fault == f.fault && o.side == other; });
+    if (alsoFound) return false;
+    const MeasureId measure = ofOtherLeg(f.measure);
+    return std::any_of(r.reps.begin(), r.reps.end(), [&](const MeasuredRep& rep) {
+        const bool works = !rep.leg || *rep.leg == other;
+        return r.counts(rep) && works && rep.find(measure) != nullptr;
+    });
 }
 
 struct Matcher {
@@ -38,7 +67,7 @@ struct Matcher {
     Counsel::Trace trace;  ///< what speaks for the limiter
 
     bool holds(const Signs& s) {
-        trace = {s.reps, finding.reps, static_cast<int>(chances.size()), {}, {}, false, {}};
+        trace = {s.reps, finding.reps, static_cast<int>(chances.size()), {}, {}, false, false, {}};
         switch (s.reps) {
             case Signs::Reps::Any: break;
             case Signs::Reps::Late:
@@ -49,11 +78,7 @@ struct Matcher {
                 break;
         }
         if (s.oneSide) {
-            const bool both = std::any_of(result.findings.begin(), result.findings.end(), [&](const Finding& f) {
-                return f.fault == finding.fault && f.side && finding.side && *f.side != *finding.side &&
-                       f.severity != Severity::Unsure;
-            });
-            if (!finding.side || both) return false;
+            if (!otherLegDidWell(finding, result)) return false;
             trace.oneSide = finding.side;
         }
         if (s.loaded) {
@@ -66,6 +91,14 @@ struct Matcher {
             trace.withOthers = true;
         }
         if (!s.without.empty() && found(result, s.without)) return false;
+        if (!s.felt.empty()) {
+            const auto& felt = result.context.felt;
+            const bool there = std::any_of(felt.begin(), felt.end(), [&](const std::string& place) {
+                return std::find(s.felt.begin(), s.felt.end(), place) != s.felt.end();
+            });
+            if (!there) return false;
+            trace.felt = true;
+        }
         return s.measures.empty() ||
                std::find(s.measures.begin(), s.measures.end(), finding.measure.name()) != s.measures.end();
     }
@@ -75,23 +108,26 @@ struct Matcher {
 
 Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book) {
     Counsel c;
-    const auto plain = book.find(finding.fault);
-    if (plain == book.end()) return c;
-    c.advice = plain->second;
-    if (finding.severity == Severity::Unsure) return c;
-    Matcher matcher{finding, result, chancesOf(finding, result), {}};
-    for (const Limiter& l : plain->second.limiters) {
-        if (!matcher.holds(l.signs)) continue;
-        c.limiter = l.id;
-        c.trace = matcher.trace;
-        c.trace.why = l.why;
-        if (!l.say.empty()) c.advice.say = l.say;
-        if (!l.change.empty()) c.advice.change = l.change;
-        if (!l.prepare.empty()) c.advice.prepare = l.prepare;
-        if (!l.progress.empty()) c.advice.progress = l.progress;
-        break;
+    Situation situation = situationOf(result);
+    situation.measure = finding.measure;
+    situation.above = finding.value > finding.edge;
+    if (finding.severity != Severity::Unsure) {
+        Matcher matcher{finding, result, chancesOf(finding, result), {}};
+        for (const Card& card : book.cards) {
+            if (card.fault != finding.fault || !card.limiter || !card.when.holds(situation)) continue;
+            if (!matcher.holds(card.limiter->signs)) continue;
+            c.limiter = situation.limiter = card.limiter->id;
+            c.trace = matcher.trace;
+            c.trace.why = card.limiter->why;
+            break;
+        }
     }
+    c.advice = adviceFor(finding.fault, situation, book);
     return c;
+}
+
+Advice adviceWithoutFinding(const char* card, const SetResult& result, const AdviceBook& book) {
+    return adviceFor(card, situationOf(result), book);
 }
 
 }  // namespace zevo

@@ -19,12 +19,19 @@ struct Counsel {
         std::optional<Side> oneSide;
         std::optional<bool> loaded;
         bool withOthers = false;  ///< together with other signs
+        bool felt = false;        ///< where the client felt it
         std::string why;          ///< the limiter's own words
     } trace;
-    Advice advice;  ///< the fault's own, with what the limiter replaces
+    Advice advice;  ///< what fits the situation and the likely cause
 };
 
-/// Takes the first limiter whose signs the set shows. Findings that could not be settled get the plain advice.
+/// The first limiter, in the order of the cards, whose signs the set shows and whose card holds here. Findings that
+/// could not be settled get the plain advice.
 Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book);
+
+// Advice that answers no finding: ids of the cards.
+inline constexpr const char *kCleanCard = "clean", *kFeltCard = "felt_elsewhere", *kPainCard = "complaint";
+/// What is said to a clean set, to one that was felt in the wrong place, or to a client whom something hurts a little.
+Advice adviceWithoutFinding(const char* card, const SetResult& result, const AdviceBook& book);
 
 }  // namespace zevo

@@ -18,10 +18,10 @@ struct Held {
     double ahead, up, forward;
 };
 
-/// Mass centres of the arms and of the load (common practice, no source): arms reach forward as a counterweight when
-/// nothing is held.
-Held armsAt(LoadPlace place) {
-    switch (place) {
+/// Mass centres of the arms and of the load (common practice, no source).
+Held armsAt(const BalanceModel& m) {
+    if (m.arms == Arms::PushedAway && m.load == LoadPlace::Chest) return {0, 0, 0.17};
+    switch (m.load) {
         case LoadPlace::Chest: return {0.09, -0.10, 0};
         case LoadPlace::Front: return {0.07, -0.06, 0};
         case LoadPlace::Back: return {0.0, -0.06, 0};
@@ -29,10 +29,18 @@ Held armsAt(LoadPlace place) {
         case LoadPlace::Overhead: return {0, 0, 0};
         case LoadPlace::None: break;
     }
+    switch (m.arms) {
+        case Arms::HeldIn: return {0.07, -0.08, 0};
+        case Arms::BehindHead: return {0.0, 0.04, 0};
+        case Arms::Reach:
+        case Arms::PushedAway: break;
+    }
     return {0, 0, 0.17};
 }
-Held loadAt(LoadPlace place) {
-    switch (place) {
+Held loadAt(const BalanceModel& m) {
+    // A weight pushed away goes ahead of the shoulder with the arms (an arm's length less what the hand is off it).
+    if (m.arms == Arms::PushedAway && m.load == LoadPlace::Chest) return {0, -0.02, 0.30};
+    switch (m.load) {
         case LoadPlace::Chest: return {0.13, -0.12, 0};
         case LoadPlace::Front: return {0.07, -0.02, 0};
         case LoadPlace::Back: return {-0.05, 0.01, 0};
@@ -69,7 +77,7 @@ Moments momentsOf(const BalanceModel& m, double shinDeg, double thighDeg) {
     onTrunk(segment::kTrunk.massShare, (1 - segment::kTrunk.centreFromNearEnd) * m.trunk, 0, 0);
     onTrunk(segment::kHeadNeck.massShare, m.trunk + kHeadAboveShoulder * m.stature, 0, 0);
     const double arms = 2 * (segment::kUpperArm.massShare + segment::kForearm.massShare + segment::kHand.massShare);
-    for (const auto& [share, held] : {std::pair{arms, armsAt(m.load)}, std::pair{m.loadShare, loadAt(m.load)}})
+    for (const auto& [share, held] : {std::pair{arms, armsAt(m)}, std::pair{m.loadShare, loadAt(m)}})
         onTrunk(share, m.trunk + held.up * m.stature, held.ahead * m.stature, held.forward * m.stature);
     return {out.along / mass, out.ahead / mass, out.fixed / mass};
 }

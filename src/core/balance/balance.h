@@ -32,6 +32,7 @@ struct BalanceModel {
     /// bend over turned-out feet, come less far forward.
     double thighsOutDeg = 0;
     LoadPlace load = LoadPlace::None;
+    Arms arms = Arms::Reach;   ///< where nothing is held
     double loadShare = 0;      ///< mass of the load ÷ body mass
     double hipLimitDeg = 125;  ///< most the hip bends (handbook norms of 120–135°, from memory)
 };

@@ -25,8 +25,30 @@ const std::map<std::string, Drive> kDrives{
 const std::map<std::string, LoadPlace> kLoads{{"none", LoadPlace::None},   {"chest", LoadPlace::Chest},
                                               {"front", LoadPlace::Front}, {"back", LoadPlace::Back},
                                               {"sides", LoadPlace::Sides}, {"overhead", LoadPlace::Overhead}};
+const std::map<std::string, Hands> kHands{{"free", Hands::Free}, {"front", Hands::Front},       {"sides", Hands::Sides},
+                                          {"back", Hands::Back}, {"overhead", Hands::Overhead}, {"stick", Hands::Stick},
+                                          {"post", Hands::Post}};
+
+/// Where a weight is held, so are the hands, unless the file says otherwise.
+Hands handsAt(LoadPlace load) {
+    switch (load) {
+        case LoadPlace::Chest:
+        case LoadPlace::Front: return Hands::Front;
+        case LoadPlace::Back: return Hands::Back;
+        case LoadPlace::Sides: return Hands::Sides;
+        case LoadPlace::Overhead: return Hands::Overhead;
+        case LoadPlace::None: break;
+    }
+    return Hands::Free;
+}
 
 }  // namespace
+
+std::string handsName(Hands hands) {
+    for (const auto& [name, value] : kHands)
+        if (value == hands) return name;
+    return {};
+}
 
 std::string familyName(Family family) {
     for (const auto& [name, value] : kFamilies)
@@ -45,6 +67,22 @@ LoadPlace Movement::loadPlace(const std::string& variationId) const {
     return v ? v->load : LoadPlace::None;
 }
 
+Hands Movement::hands(const std::string& variationId) const {
+    const Variation* v = variation(variationId);
+    return v ? v->hands : Hands::Free;
+}
+
+bool Movement::needsRoom(const std::string& variationId) const {
+    const Variation* v = variation(variationId);
+    return v && v->room;
+}
+
+std::vector<std::string> Movement::setUpOf(const std::string& variationId) const {
+    std::vector<std::string> out = setUp;
+    if (const Variation* v = variation(variationId)) out.insert(out.end(), v->setUp.begin(), v->setUp.end());
+    return out;
+}
+
 Result<Movement> parseMovement(const std::string& text, const std::string& name) {
     return readJson<Movement>("The movement", text, name, "zevo-movement-1", [](const Json& root) {
         Movement m;
@@ -61,13 +99,18 @@ Result<Movement> parseMovement(const std::string& text, const std::string& name)
         m.measures = textsAt(root, "measures", "");
         m.standards = textsAt(root, "standards", "");
         m.setUp = textsAt(root, "set_up", "");
-        m.advice = textAt(root, "advice", "", true);
         if (m.standards.empty()) throw Refused{"/standards", "must name at least one"};
         const Json& variations = listAt(root, "variations", "");
         for (std::size_t i = 0; i < variations.size(); ++i) {
             const std::string path = "/variations/" + std::to_string(i);
-            m.variations.push_back({textAt(variations[i], "id", path, true), textAt(variations[i], "title", path, true),
-                                    named(variations[i], "load", path, kLoads)});
+            const Json& o = variations[i];
+            Variation v;
+            v.id = textAt(o, "id", path, true), v.title = textAt(o, "title", path, true);
+            v.load = named(o, "load", path, kLoads);
+            v.hands = o.contains("hands") ? named(o, "hands", path, kHands) : handsAt(v.load);
+            v.room = flagAt(o, "room", path);
+            v.setUp = textsAt(o, "set_up", path);
+            m.variations.push_back(std::move(v));
         }
         return m;
     });

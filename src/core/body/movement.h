@@ -21,10 +21,21 @@ enum class Drive {
 /// Where a weight is held; it moves the mass centre (core/balance).
 enum class LoadPlace { None, Chest, Front, Back, Sides, Overhead };
 
+/// What the hands are busy with; a cue must not ask for them then.
+enum class Hands { Free, Front, Sides, Back, Overhead, Stick, Post };
+/// "free", "front", "sides", "back", "overhead", "stick", "post".
+std::string handsName(Hands hands);
+
+/// What the arms do where nothing is held: they change the lean a client needs (core/balance).
+enum class Arms { Reach, HeldIn, BehindHead, PushedAway };
+
 /// A way of doing a movement.
 struct Variation {
     std::string id, title;
     LoadPlace load = LoadPlace::None;
+    Hands hands = Hands::Free;
+    bool room = false;               ///< needs room all round: a bar, a swing
+    std::vector<std::string> setUp;  ///< what to check besides the movement's own before filming, sentences
 };
 
 /// A movement as data (data/movements/*.json): what drives it, what is read from it in which view, how it is set up.
@@ -43,11 +54,14 @@ struct Movement {
     std::vector<Variation> variations;   ///< the plain one is not listed
     std::vector<std::string> standards;  ///< the default one first
     std::vector<std::string> setUp;      ///< what to check before filming, sentences
-    std::string advice;                  ///< name of the advice file
 
     const Variation* variation(const std::string& variationId) const;
     /// Where the weight is in this variation.
     LoadPlace loadPlace(const std::string& variationId) const;
+    Hands hands(const std::string& variationId) const;
+    bool needsRoom(const std::string& variationId) const;
+    /// What to check before the first repetition, as this variation is done.
+    std::vector<std::string> setUpOf(const std::string& variationId) const;
 };
 
 /// Reads a movement. `name` stands for the file in messages; an error names file, path and value.

@@ -11,8 +11,13 @@ const Measurement* MeasuredRep::find(MeasureId measure) const {
     return nullptr;
 }
 
+bool isOfOneLeg(MeasureId m) {
+    return m && (m->of == Of::WorkingLeg || m->of == Of::Left || m->of == Of::Right);
+}
+
 std::optional<Side> sideOf(const Measurement& m, const MeasuredRep& rep) {
     if (!m.measure || m.measure->of == Of::Body) return std::nullopt;
+    if (m.measure->of == Of::BySign) return m.value > 0 ? Side::Right : Side::Left;
     if (m.measure->of == Of::WorkingLeg) return rep.leg;
     return m.measure->of == Of::Left ? Side::Left : Side::Right;
 }
@@ -91,7 +96,8 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
     std::vector<Finding> findings;
     worked[std::nullopt] = judged;
     for (auto& [key, s] : seen) {
-        const int chances = worked[key.second];
+        const bool ofLeg = isOfOneLeg(s.out.empty() ? s.bestUnsure.measure : s.best.measure);
+        const int chances = ofLeg ? worked[key.second] : judged;
         const int out = static_cast<int>(s.out.size()), unsure = static_cast<int>(s.unsure.size());
         if (out > 0) {
             s.best.severity = out >= 2 || 3 * out >= chances ? Severity::Clear : Severity::Watch;

@@ -52,7 +52,10 @@ Judgement judge(const Measurement& m, const Band& band, double minConfidence);
 enum class Severity { Clear, Watch, Unsure };
 std::string severityName(Severity s);
 
-/// The leg a measurement speaks of in a repetition; nothing when it is about the whole body.
+/// Whether a measure is about one leg.
+bool isOfOneLeg(MeasureId measure);
+/// The leg a measurement speaks of in a repetition, or the side a measure of both points to by its sign; nothing when
+/// it is about the whole body.
 std::optional<Side> sideOf(const Measurement& m, const MeasuredRep& rep);
 
 /// A fault seen in a set.
@@ -64,7 +67,7 @@ struct Finding {
     double atS = 0;                        ///< the moment that shows it best
     double value = 0, pm90 = 0, edge = 0;  ///< there
     int rank = 100;
-    std::optional<Side> side;  ///< of a fault of one leg: the client's
+    std::optional<Side> side;  ///< of a fault of one leg, or to one side: the client's
     bool second = false;       ///< seen in the second clip; atS is that clip's time
 };
 
@@ -72,7 +75,8 @@ struct Finding {
 /// repetitions or in two of them, watch when only once in a longer set, unsure when the ± does not settle it
 /// in at least half of them, with the value itself out or the band a careful one: a value inside whose ± merely reaches
 /// over the edge is drawn as unsure but is no finding. A fault of one leg is found for each leg by itself, among the
-/// repetitions in which that leg works. Ordered: clear first, then by the standard's rank.
+/// repetitions in which that leg works; one that goes to a side, for each side by itself. Ordered: clear first, then by
+/// the standard's rank.
 std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Standard& standard);
 
 /// Clear first, then by rank.

@@ -49,9 +49,8 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
     for (const auto& rep : counted) {
         if (rep.kind == RepKind::Partial) continue;
         for (const auto& m : rep.measures) {
-            std::optional<Side> side = sideOf(m, rep);
             // Times and the trunk belong to the leg that works as well.
-            if (!side) side = rep.leg;
+            const std::optional<Side> side = isOfOneLeg(m.measure) ? sideOf(m, rep) : rep.leg;
             if (side) byLeg[leftOfPair(m.measure)][static_cast<std::size_t>(*side)].push_back(&m);
         }
     }
@@ -65,7 +64,50 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
     }
 }
 
+/// Repetitions of `reps` in which a measure was settled.
+int settledIn(const std::vector<MeasuredRep>& reps, const Band& band, double minConfidence, const SetResult& r,
+              bool& read) {
+    int settled = 0;
+    for (const auto& rep : reps) {
+        const Measurement* m = r.counts(rep) ? rep.find(band.measure) : nullptr;
+        if (!m) continue;
+        read = true;
+        settled += judge(*m, band, minConfidence).settled();
+    }
+    return settled;
+}
+
+std::vector<NotJudged> notJudgedIn(const SetResult& r, const Standard& standard) {
+    std::vector<NotJudged> out;
+    const bool apart = r.second && !r.second->together;
+    const auto counted = [&](const std::vector<MeasuredRep>& reps) {
+        return static_cast<int>(
+            std::count_if(reps.begin(), reps.end(), [&](const MeasuredRep& rep) { return r.counts(rep); }));
+    };
+    for (const MeasureId measure : standard.leading) {
+        const Band* band = standard.bandFor(measure);
+        if (!band || (band->faultAbove.empty() && band->faultBelow.empty())) continue;
+        NotJudged n{measure, NotJudged::Why::NotRead, 0, counted(r.reps)};
+        bool read = false;
+        n.judged = settledIn(r.reps, *band, standard.minConfidence, r, read);
+        if (apart)
+            if (const int theirs = settledIn(r.second->reps, *band, standard.minConfidence, r, read);
+                theirs * n.of > n.judged * counted(r.second->reps))
+                n.judged = theirs, n.of = counted(r.second->reps);
+        if (static_cast<double>(n.judged) >= kShareJudged * n.of) continue;
+        const bool shown =
+            (measure->views & viewBit(r.view)) || (r.second && (measure->views & viewBit(r.second->view)));
+        n.why = read ? NotJudged::Why::Unsettled : shown ? NotJudged::Why::NotRead : NotJudged::Why::View;
+        out.push_back(n);
+    }
+    return out;
+}
+
 }  // namespace
+
+bool SetResult::clean() const {
+    return stop.level == StopAnswer::Level::GoOn && findings.empty() && notJudged.empty();
+}
 
 bool SetResult::isLeftOut(const MeasuredRep& rep) const {
     return std::any_of(leftOut.begin(), leftOut.end(), [&](const Span& s) { return s.holds(rep.bottomS); });
@@ -84,9 +126,12 @@ void judgeSet(SetResult& result, const Standard& whole) {
     for (const auto& rep : result.reps)
         if (!result.isLeftOut(rep)) counted.push_back(rep);
     result.findings.clear();
+    result.notJudged = notJudgedIn(result, standard);
+    result.choices = standard.choices;
+    result.changed = standard.changed;
     findDrifts(counted, standard, result);
     compareLegs(counted, result);
-    if (result.stop.level == StopAnswer::Level::Stop) return;
+    if (!result.stop.scored()) return;
     result.findings = findFaults(counted, standard);
     if (result.second && !result.second->together) {
         const auto more = findFaults(result.second->reps, standard);

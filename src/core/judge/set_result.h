@@ -33,7 +33,9 @@ struct SetContext {
     std::optional<double> ankleLimitDeg;  ///< as measured by the coach
     double wedgeDeg = 0;                  ///< under the heels
     std::optional<Tempo> tempo;           ///< as asked by the coach
+    Arms arms = Arms::Reach;              ///< where nothing is held
     PainCheck pain;
+    std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)
 };
 
 /// The other view of the same set.
@@ -61,6 +63,19 @@ struct LegsCompared {
     Comparison comparison;
 };
 
+/// A measure the school leads with that could not be judged in enough repetitions: said before any praise.
+struct NotJudged {
+    MeasureId measure;
+    enum class Why {
+        View,      ///< no clip of the set shows it
+        NotRead,   ///< the view would, the picture did not: hidden, too small, no stature
+        Unsettled  ///< read, but the ± does not settle it
+    } why = Why::NotRead;
+    int judged = 0, of = 0;  ///< repetitions
+};
+/// Share of the repetitions in which a leading measure has to be judged for a set to be called clean.
+inline constexpr double kShareJudged = 2.0 / 3;
+
 /// A stretch of the first view's clock.
 struct Span {
     double fromS = 0, toS = 0;
@@ -81,13 +96,18 @@ struct SetResult {
     std::vector<MeasuredRep> reps;
     std::vector<Span> leftOut;  ///< what lies in here does not count, says the coach
     std::vector<Finding> findings;
-    StopAnswer stop;                 ///< comes before any advice
-    std::vector<Drift> drifts;       ///< of every judged measure that could be tested
-    std::vector<LegsCompared> legs;  ///< where both were seen
+    std::vector<NotJudged> notJudged;  ///< in the school's order
+    Choices choices;                   ///< what it was judged by: the school's, with those of the set in their place
+    std::vector<std::string> changed;  ///< what the set has otherwise than its school: "with toes light"
+    StopAnswer stop;                   ///< comes before any advice
+    std::vector<Drift> drifts;         ///< of every judged measure that could be tested
+    std::vector<LegsCompared> legs;    ///< where both were seen
     std::optional<SecondView> second;
     std::string looksLike;  ///< id of the movement it looks like, where that is another one
     std::vector<Notice> notices;
 
+    /// Nothing found, all that leads was judged, and nothing hurts.
+    bool clean() const;
     bool isLeftOut(const MeasuredRep& rep) const;
     /// Neither left out nor partial: what is judged and counted.
     bool counts(const MeasuredRep& rep) const { return rep.kind != RepKind::Partial && !isLeftOut(rep); }
@@ -96,8 +116,9 @@ struct SetResult {
 /// The bands of a standard that hold for a set: those of its movement and variation, and the tempo asked for.
 Standard standardOf(const SetContext& context, const Standard& whole);
 
-/// Fills in findings, drifts and the comparison of legs from the repetitions that count; needs no video, so a set can
-/// be judged again by another standard at once. Pain or a red flag stops scoring: then there are no findings.
+/// Fills in findings, what was not judged, drifts and the comparison of legs from the repetitions that count; needs no
+/// video, so a set can be judged again by another standard at once. Pain or a red flag stops scoring: then there are no
+/// findings.
 void judgeSet(SetResult& result, const Standard& standard);
 
 }  // namespace zevo

@@ -3,35 +3,16 @@
 #include <algorithm>
 
 #include "core/base/json_reader.h"
+#include "core/judge/band_reader.h"
+#include "core/judge/retired_faults.h"
 
 namespace zevo {
 namespace {
 
-constexpr const char* kSchema = "zevo-standard-1";
+constexpr const char *kSchema = "zevo-standard-1", *kBandsSchema = "zevo-bands-1";
 
 bool contains(const std::vector<std::string>& list, const std::string& item) {
     return std::find(list.begin(), list.end(), item) != list.end();
-}
-
-Band readBand(const Json& o, const std::string& path) {
-    if (!o.is_object()) throw Refused{path, "must be an object, not " + o.dump()};
-    Band b;
-    const std::string measure = textAt(o, "measure", path, true);
-    b.measure = MeasureId::named(measure);
-    if (!b.measure) throw Refused{path + "/measure", "“" + measure + "” is not a measure Zevo knows"};
-    b.min = numberAt(o, "min", path);
-    b.max = numberAt(o, "max", path);
-    if (b.min && b.max && *b.min > *b.max)
-        throw Refused{path + "/min", o["min"].dump() + " is larger than max, " + o["max"].dump()};
-    b.faultBelow = textAt(o, "fault_below", path, false);
-    b.faultAbove = textAt(o, "fault_above", path, false);
-    if (!b.faultBelow.empty() && !b.min) throw Refused{path + "/min", "is missing but fault_below is given"};
-    if (!b.faultAbove.empty() && !b.max) throw Refused{path + "/max", "is missing but fault_above is given"};
-    b.rank = static_cast<int>(numberAt(o, "rank", path).value_or(100));
-    b.careful = flagAt(o, "careful", path);
-    b.only = textsAt(o, "only", path);
-    b.except = textsAt(o, "except", path);
-    return b;
 }
 
 /// Whether two bands of one measure could both hold for a set: unless each name one is for is excluded by the other.
@@ -43,6 +24,18 @@ bool clash(const Band& a, const Band& b) {
         });
     };
     return !apart(a, b) && !apart(b, a);
+}
+
+std::vector<Band> bandsAt(const Json& root) {
+    std::vector<Band> out;
+    const Json& bands = listAt(root, "bands", "");
+    for (std::size_t i = 0; i < bands.size(); ++i) {
+        const std::string path = "/bands/" + std::to_string(i);
+        out.push_back(readBand(bands[i], path));
+        for (std::size_t k = 0; k < i; ++k)
+            if (clash(out[k], out[i])) throw Refused{path, "judges “" + out[i].measure.name() + "” a second time"};
+    }
+    return out;
 }
 
 }  // namespace
@@ -65,8 +58,8 @@ Standard Standard::forSet(const std::string& setMovement, const std::string& var
     return out;
 }
 
-Result<Standard> parseStandard(const std::string& source, const std::string& name) {
-    return readJson<Standard>("The standard", source, name, kSchema, [](const Json& root) {
+Result<Standard> parseStandard(const std::string& source, const std::string& name, const CommonBands& common) {
+    return readJson<Standard>("The standard", source, name, kSchema, [&](const Json& root) {
         Standard s;
         s.id = textAt(root, "id", "", true);
         s.movement = textAt(root, "movement", "", true);
@@ -74,17 +67,32 @@ Result<Standard> parseStandard(const std::string& source, const std::string& nam
         s.reason = textAt(root, "reason", "", true);
         s.differs = textAt(root, "differs", "", false);
         s.minConfidence = numberAt(root, "min_confidence", "").value_or(0.5);
+        for (const std::string& measure : textsAt(root, "leading", "")) {
+            s.leading.push_back(MeasureId::named(measure));
+            if (!s.leading.back()) throw Refused{"/leading", "“" + measure + "” is not a measure Zevo knows"};
+        }
+        if (root.contains("choices")) {
+            if (!root["choices"].is_object()) throw Refused{"/choices", "must be an object"};
+            for (const auto& [choice, option] : root["choices"].items())
+                s.choices[choice] = textAt(root["choices"], choice.c_str(), "/choices", true);
+        }
         if (!root.contains("bands")) throw Refused{"/bands", "is missing"};
-        const Json& bands = listAt(root, "bands", "");
-        for (std::size_t i = 0; i < bands.size(); ++i) {
-            const std::string path = "/bands/" + std::to_string(i);
-            s.bands.push_back(readBand(bands[i], path));
-            for (std::size_t k = 0; k < i; ++k)
-                if (clash(s.bands[k], s.bands[i]))
-                    throw Refused{path, "judges “" + s.bands[i].measure.name() + "” a second time"};
+        s.bands = bandsAt(root);
+        if (const std::string shared = textAt(root, "common", "", false); !shared.empty()) {
+            const auto found = common.find(shared);
+            if (found == common.end()) throw Refused{"/common", "“" + shared + "” is not known"};
+            const std::vector<Band> own = s.bands;
+            for (const Band& b : found->second)
+                if (std::none_of(own.begin(), own.end(), [&](const Band& o) { return o.measure == b.measure; }))
+                    s.bands.push_back(b);
         }
         return s;
     });
+}
+
+Result<std::vector<Band>> parseBands(const std::string& source, const std::string& name) {
+    return readJson<std::vector<Band>>("The file of bands", source, name, kBandsSchema,
+                                       [](const Json& root) { return bandsAt(root); });
 }
 
 std::string standardJson(const Standard& s) {
@@ -95,18 +103,11 @@ std::string standardJson(const Standard& s) {
              {"reason", s.reason},
              {"differs", s.differs},
              {"min_confidence", s.minConfidence},
+             {"choices", s.choices},
+             {"leading", Json::array()},
              {"bands", Json::array()}};
-    for (const Band& b : s.bands) {
-        Json o{{"measure", b.measure.name()}, {"rank", b.rank}};
-        if (b.min) o["min"] = *b.min;
-        if (b.max) o["max"] = *b.max;
-        if (!b.faultBelow.empty()) o["fault_below"] = b.faultBelow;
-        if (!b.faultAbove.empty()) o["fault_above"] = b.faultAbove;
-        if (b.careful) o["careful"] = true;
-        if (!b.only.empty()) o["only"] = b.only;
-        if (!b.except.empty()) o["except"] = b.except;
-        out["bands"].push_back(o);
-    }
+    for (const MeasureId m : s.leading) out["leading"].push_back(m.name());
+    for (const Band& b : s.bands) out["bands"].push_back(bandJson(b));
     return out.dump(2) + "\n";
 }
 

@@ -10,24 +10,47 @@ namespace zevo {
 struct PainCheck {
     std::optional<int> before, after;  ///< 0–10
     bool sharp = false;
-    std::vector<std::string> redFlags;  ///< ids of redFlags()
+    std::string place;                  ///< id of painPlaces(); empty: nowhere, or not said
+    std::vector<std::string> redFlags;  ///< ids of redFlags() that stand
+    std::vector<std::string> cleared;   ///< ids of those a clinician has cleared
 
     bool operator==(const PainCheck&) const = default;
 };
 
-/// Ids of what always goes to licensed practice (common practice, no published source).
-const std::vector<std::string>& redFlags();
+/// What a red flag asks for (common practice, no published source; local rules go first).
+enum class FlagLevel {
+    HelpNow,  ///< stop, get medical help now
+    Refer,    ///< no scoring; to licensed practice
+    Cleared   ///< no scoring until cleared; then the gentler versions
+};
+struct RedFlag {
+    const char* id;
+    FlagLevel level;
+};
+/// Most urgent first.
+const std::vector<RedFlag>& redFlags();
+std::optional<FlagLevel> levelOfFlag(const std::string& id);
+
+/// Ids of places that may hurt: knee-front, low-back, …
+const std::vector<std::string>& painPlaces();
+/// Ids of where a set may be felt, on the outline of a body, and what else the coach may have seen ("foot-rolls").
+const std::vector<std::string>& feltPlaces();
 
 /// What that means for the set; the words for it are made in src/present.
 struct StopAnswer {
-    enum class Level { GoOn, Lighten, Stop } level = Level::GoOn;
-    enum class Reason { None, RedFlags, SharpPain, RisingPain, MuchPain, SomePain } reason = Reason::None;
+    enum class Level { GoOn, Care, Lighten, Stop, HelpNow } level = Level::GoOn;
+    enum class Reason { None, RedFlags, SharpPain, RisingPain, MuchPain, SomePain, Cleared } reason = Reason::None;
     std::vector<std::string> redFlags;  ///< those named
+    std::string place;                  ///< where it hurts
     bool refer = false;                 ///< to a licensed clinician
+    /// Whether the set may be scored and advised on at all.
+    bool scored() const { return level < Level::Stop; }
+    /// Whether more weight, or just the same again, may be offered.
+    bool mayGoOnAlike() const { return level == Level::GoOn; }
 };
 
-/// 0–2 go on, 3–4 lighten or regress, 5 and more, rising to 3 or more, or sharp: stop; a red flag: no scoring, refer
-/// (common practice, no published source).
+/// 0–2 go on, 3–4 lighten or regress, 5 and more, rising to 3 or more, or sharp: stop; a red flag: no scoring, refer,
+/// or help at once; cleared by a clinician: scored, gentler versions (common practice, no published source).
 StopAnswer stopAnswer(const PainCheck& check);
 
 }  // namespace zevo

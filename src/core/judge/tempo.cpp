@@ -63,7 +63,7 @@ Standard withTempo(const Standard& standard, const Tempo& tempo, Drive drive) {
         return id == "lowering_s" || id == "pause_s" || id == "lifting_s";
     });
     out.bands.push_back(timeBand("lowering_s", tempo.lowerS, bridge ? "dropped" : "lowering_fast", 40));
-    out.bands.push_back(timeBand("pause_s", tempo.pauseS, bridge ? "hold_missing" : "bottom_bounced", 41));
+    out.bands.push_back(timeBand("pause_s", tempo.pauseS, bridge ? "hold_missing" : "pause_short", 41));
     out.bands.push_back(timeBand("lifting_s", tempo.liftS, "", 100));
     return out;
 }

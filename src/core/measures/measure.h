@@ -88,8 +88,8 @@ enum ViewBits : unsigned { kSideView = 1, kFrontView = 2, kRearView = 4, kObliqu
 inline constexpr unsigned kFrontal = kFrontView | kRearView;
 unsigned viewBit(ViewKind view);
 
-/// Whose a measure is: a fault by it is then that leg's.
-enum class Of { Body, WorkingLeg, Left, Right };
+/// Whose a measure is: a fault by it is then that leg's. BySign: of both sides, right where it is positive.
+enum class Of { Body, WorkingLeg, Left, Right, BySign };
 
 /// Which of a pair of points: the one near the camera, of the leg that works (the near one where both do), of the other
 /// leg, both, or a named side.

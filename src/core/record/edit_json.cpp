@@ -43,7 +43,11 @@ json payload(const FactsSet& e) {
             {"pain_before", optional(f.pain.before)},
             {"pain_after", optional(f.pain.after)},
             {"pain_sharp", f.pain.sharp},
-            {"red_flags", f.pain.redFlags}};
+            {"pain_place", f.pain.place},
+            {"red_flags", f.pain.redFlags},
+            {"cleared_flags", f.pain.cleared},
+            {"choices", f.choices},
+            {"felt", f.felt}};
 }
 json payload(const StandardChosen& e) {
     return {{"id", e.id}};
@@ -95,7 +99,11 @@ SetFacts factsFrom(const json& o) {
     f.pain.before = optionalAt<int>(o, "pain_before");
     f.pain.after = optionalAt<int>(o, "pain_after");
     f.pain.sharp = o.value("pain_sharp", false);
+    f.pain.place = o.value("pain_place", "");
     f.pain.redFlags = o.value("red_flags", std::vector<std::string>());
+    f.pain.cleared = o.value("cleared_flags", std::vector<std::string>());
+    f.choices = o.value("choices", Choices());
+    f.felt = o.value("felt", std::vector<std::string>());
     return f;
 }
 

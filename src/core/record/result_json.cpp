@@ -48,11 +48,11 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
     return out;
 }
 
-json adviceJson(const Counsel& c, const ResultWords& words) {
+json adviceJson(const Counsel& c, const FaultWords& fault, const ResultWords& words) {
     json say = json::array(), prepare = json::array();
     for (const auto& cue : c.advice.say) say.push_back({{"kind", cue.kind}, {"text", cue.text}});
     for (const auto& d : c.advice.prepare) prepare.push_back({{"stage", d.stage}, {"text", d.text}, {"dose", d.dose}});
-    json out{{"title", c.advice.title},
+    json out{{"title", fault.title},
              {"say", say},
              {"change", c.advice.change},
              {"prepare", prepare},
@@ -68,12 +68,13 @@ json findingJson(const Finding& f, const SetResult& r, const AdviceBook* book, c
              {"pm90", rounded(f.pm90)}, {"edge", rounded(f.edge)}};
     if (f.side) out["side"] = sideName(*f.side);
     if (r.second) out["view"] = viewName(f.second ? r.second->view : r.view);
-    if (!book || !book->count(f.fault)) return out;
+    const FaultWords* fault = book ? book->fault(f.fault) : nullptr;
+    if (!fault) return out;
     // What could not be settled gets no cue: what to film instead.
     if (f.severity == Severity::Unsure)
-        out["advice"] = {{"title", book->at(f.fault).title}, {"unsure", book->at(f.fault).unsure}};
+        out["advice"] = {{"title", fault->title}, {"unsure", fault->unsure}};
     else
-        out["advice"] = adviceJson(counselFor(f, r, *book), words);
+        out["advice"] = adviceJson(counselFor(f, r, *book), *fault, words);
     return out;
 }
 
@@ -119,8 +120,18 @@ std::string toJson(const MeasuredSet& set, const ResultWords& words, const Advic
     if (r.stop.level != StopAnswer::Level::GoOn)
         out["stop"] = {{"title", words.stop(r.stop).first},
                        {"text", words.stop(r.stop).second},
-                       {"scored", r.stop.level != StopAnswer::Level::Stop},
+                       {"scored", r.stop.scored()},
                        {"refer", r.stop.refer}};
+    out["choices"] = r.choices;
+    out["clean"] = r.clean();
+    out["not_judged"] = json::array();
+    for (const NotJudged& n : r.notJudged) {
+        static constexpr std::array kWhy{"view", "not_read", "unsettled"};
+        out["not_judged"].push_back({{"measure", n.measure.name()},
+                                     {"why", kWhy[static_cast<std::size_t>(n.why)]},
+                                     {"judged", n.judged},
+                                     {"of", n.of}});
+    }
     out["findings"] = json::array();
     for (const auto& f : r.findings) out["findings"].push_back(findingJson(f, r, book, words));
     out["drifts"] = json::array();

@@ -21,7 +21,9 @@ struct SetFacts {
     double loadShare = 0, wedgeDeg = 0;
     std::optional<double> ankleLimitDeg;
     std::optional<Tempo> tempo;
+    Choices choices;  ///< where the client or the set has it otherwise than the school
     PainCheck pain;
+    std::vector<std::string> felt;  ///< where the client felt it (ids of feltPlaces())
 
     bool operator==(const SetFacts&) const = default;
 };

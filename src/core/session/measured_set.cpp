@@ -34,6 +34,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
     m.wedgeDeg = context.wedgeDeg;
     m.load = context.movement.loadPlace(context.variation);
+    m.arms = context.arms;
     m.loadShare = context.loadShare;
     if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
     for (const Rep& r : reps)

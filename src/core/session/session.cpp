@@ -22,6 +22,7 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const Observat
     c.wedgeDeg = f.wedgeDeg;
     c.tempo = f.tempo;
     c.pain = f.pain;
+    c.felt = f.felt;
     return c;
 }
 
@@ -55,7 +56,7 @@ bool sameRepetitionInputs(const SetContext& a, const SetContext& b) {
 }
 bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
     return a.variation == b.variation && a.loadShare == b.loadShare && a.wedgeDeg == b.wedgeDeg &&
-           a.ankleLimitDeg == b.ankleLimitDeg;
+           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms;
 }
 
 /// Makes one view from the first part that changed; `from` tells which.
@@ -139,13 +140,6 @@ std::vector<Standard> Catalogue::standardsFor(const Movement& m) const {
     return out;
 }
 
-const AdviceBook& Catalogue::adviceFor(const Movement& m) const {
-    static const AdviceBook none;
-    for (const auto& [id, book] : advice)
-        if (id == m.id) return book;
-    return none;
-}
-
 Result<SetState> recompute(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
                            const SetState* before, const KeptValues* kept, bool strictSecond) {
     assert(!observations.empty());
@@ -155,7 +149,13 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     const Movement* movement = catalogue.movement(e.facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {e.facts.movement});
     state.first = observations.front();
-    const SetContext context = contextOf(e.facts, *movement, *state.first);
+    auto school = schoolFor(e, *movement, catalogue, state.standardMissing);
+    if (!school) return school.error();
+    state.wholeStandard = school->id;
+    const std::string schoolTitle = school->title;
+    *school = withChoices(*school, catalogue.choices, e.facts.choices, *movement);
+    SetContext context = contextOf(e.facts, *movement, *state.first);
+    context.arms = armsOf(school->choices);
     state.kept = kept != nullptr;
 
     auto beforeOf = [&](bool second, const std::shared_ptr<const Observation>& seen) -> ViewBefore {
@@ -204,11 +204,8 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
         state.second = nullptr;
     }
 
-    auto school = schoolFor(e, *movement, catalogue, state.standardMissing);
-    if (!school) return school.error();
-    state.wholeStandard = school->id;
     if (state.standardMissing)
-        state.set.result.notices.push_back({NoticeKind::StandardMissing, {e.standard, school->title}});
+        state.set.result.notices.push_back({NoticeKind::StandardMissing, {e.standard, schoolTitle}});
     state.set.result.leftOut = e.leftOut;
     state.standard = standardOf(context, *school);
     judgeSet(state.set.result, *school);

@@ -10,6 +10,7 @@
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
 #include "core/body/outline.h"
+#include "core/judge/choices.h"
 #include "core/judge/standard.h"
 #include "core/session/edits.h"
 #include "core/session/measured_set.h"
@@ -34,15 +35,15 @@ using Observations = std::vector<std::shared_ptr<const Observation>>;
 
 /// What sets are held against: movements, schools and advice, shipped and the coach's own.
 struct Catalogue {
-    std::vector<Movement> movements;                         ///< squat first
-    std::vector<Standard> standards;                         ///< the coach's own last
-    std::vector<std::pair<std::string, AdviceBook>> advice;  ///< by movement id
-    std::vector<Error> refused;                              ///< own files that cannot be used
+    std::vector<Movement> movements;  ///< squat first
+    std::vector<Standard> standards;  ///< the coach's own last
+    ChoiceBook choices;               ///< what schools differ in
+    AdviceBook advice;                ///< for every situation
+    std::vector<Error> refused;       ///< own files that cannot be used
 
     const Movement* movement(const std::string& id) const;
     /// Those made for a movement or its family, its default first.
     std::vector<Standard> standardsFor(const Movement& movement) const;
-    const AdviceBook& adviceFor(const Movement& movement) const;
 };
 /// Whether a standard is made for a movement (or for its family).
 bool judges(const Standard& standard, const Movement& movement);

@@ -1,0 +1,56 @@
+#include "core/advice/situation.h"
+
+#include <algorithm>
+
+namespace zevo {
+namespace {
+
+bool anyOf(const std::vector<std::string>& wanted, const std::string& is) {
+    return wanted.empty() || std::find(wanted.begin(), wanted.end(), is) != wanted.end();
+}
+
+/// What is asked of the weights: a variation tells more than its movement, that more than the family; what the client
+/// feels and what hurts tell most.
+constexpr int kFamily = 1, kRoom = 2, kHands = 3, kChoice = 4, kSchool = 4, kMovement = 6, kVariation = 12, kFelt = 60,
+              kComplaint = 120;
+
+}  // namespace
+
+Situation situationOf(const SetResult& result) {
+    const SetContext& c = result.context;
+    Situation s;
+    s.movement = c.movement.id;
+    s.family = familyName(c.movement.family);
+    if (!c.variation.empty()) s.variation = c.variation;
+    s.school = result.standard;
+    s.hands = handsName(c.movement.hands(c.variation));
+    s.room = c.movement.needsRoom(c.variation);
+    s.choices = result.choices;
+    s.complaint = c.pain.place;
+    s.felt = c.felt;
+    return s;
+}
+
+bool When::holds(const Situation& s) const {
+    if (!anyOf(families, s.family) || !anyOf(movements, s.movement) || !anyOf(variations, s.variation) ||
+        !anyOf(schools, s.school) || !anyOf(hands, s.hands) || !anyOf(complaints, s.complaint))
+        return false;
+    if (room && *room != s.room) return false;
+    if (!felt.empty() &&
+        std::none_of(s.felt.begin(), s.felt.end(), [&](const std::string& place) { return anyOf(felt, place); }))
+        return false;
+    return std::all_of(choices.begin(), choices.end(), [&](const auto& wanted) {
+        const auto is = s.choices.find(wanted.first);
+        const std::string option = is == s.choices.end() ? "none" : is->second.substr(0, is->second.find(':'));
+        return anyOf(wanted.second, option);
+    });
+}
+
+int When::weight() const {
+    return (families.empty() ? 0 : kFamily) + (movements.empty() ? 0 : kMovement) +
+           (variations.empty() ? 0 : kVariation) + (schools.empty() ? 0 : kSchool) + (hands.empty() ? 0 : kHands) +
+           (room ? kRoom : 0) + (complaints.empty() ? 0 : kComplaint) + (felt.empty() ? 0 : kFelt) +
+           kChoice * static_cast<int>(choices.size());
+}
+
+}  // namespace zevo

@@ -1,0 +1,41 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/judge/set_result.h"
+
+namespace zevo {
+
+/// What a coach has before the eyes when the advice is given: everything the choice of words may depend on.
+struct Situation {
+    std::string movement, family;
+    std::string variation = "plain";
+    std::string school;             ///< id of the standard
+    std::string hands;              ///< free, front, sides, back, overhead, stick or post: what they are busy with
+    bool room = false;              ///< the movement needs room around it: nothing may stand close
+    Choices choices;                ///< of the school, with those of the set or client in their place
+    std::string complaint;          ///< id of a painful place; empty: none
+    std::vector<std::string> felt;  ///< ids of where the set was felt
+    std::string limiter;            ///< the likely cause; empty: none stood out
+    MeasureId measure;              ///< the finding's
+    bool above = false;             ///< it is over its band, not under it
+};
+
+/// The situation of a set as it was judged.
+Situation situationOf(const SetResult& result);
+
+/// Conditions of a card. An empty one asks for nothing; of a list one must hold; of all that is given all must hold.
+struct When {
+    std::vector<std::string> families, movements, variations, schools, hands, complaints, felt;
+    std::optional<bool> room;
+    std::map<std::string, std::vector<std::string>> choices;  ///< choice → options ("none": the school has none)
+
+    bool holds(const Situation& situation) const;
+    /// How special it is: a condition that fewer situations meet weighs more. 0: always holds.
+    int weight() const;
+};
+
+}  // namespace zevo

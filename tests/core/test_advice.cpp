@@ -1,0 +1,408 @@
+// What is advised in every situation that can come up: that something is, that nothing in it is forbidden there, and
+// that nothing pushes a client further the wrong way.
+#include <QRegularExpression>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/advice/reasoning.h"
+#include "core/judge/choices.h"
+#include "core/judge/retired_faults.h"
+#include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
+
+using namespace zevo;
+
+namespace {
+
+const AdviceBook& book() {
+    return made::catalogue()->advice;
+}
+
+/// One thing that can be found: a fault over or under a band.
+struct Found {
+    std::string fault;
+    MeasureId measure;
+    bool above = false;
+};
+
+std::vector<Found> findable(const Standard& standard, const Movement& movement) {
+    std::vector<Found> out;
+    for (const Band& b : standard.bands) {
+        const auto& read = movement.measures;
+        if (!read.empty() && std::find(read.begin(), read.end(), b.measure.name()) == read.end()) continue;
+        if (!b.faultBelow.empty()) out.push_back({b.faultBelow, b.measure, false});
+        if (!b.faultAbove.empty()) out.push_back({b.faultAbove, b.measure, true});
+    }
+    return out;
+}
+
+/// A school, and it with each other option of each choice.
+std::vector<Standard> asItMayBe(const Standard& school, const Movement& movement, const std::string& variation) {
+    std::vector<Standard> out{school.forSet(movement.id, variation)};
+    for (const Choice& c : made::catalogue()->choices)
+        for (const ChoiceOption& o : c.options)
+            if (c.isFor(movement))
+                out.push_back(withChoices(school, made::catalogue()->choices,
+                                          {{c.id, o.asksNumber ? o.id + ":10" : o.id}}, movement)
+                                  .forSet(movement.id, variation));
+    return out;
+}
+
+/// Everything that can be before a coach: each movement, variation, school and choice.
+void everySituation(const std::function<void(const Situation&, const Standard&, const Movement&)>& see) {
+    for (const Movement& m : made::catalogue()->movements) {
+        std::vector<std::string> variations{""};
+        for (const auto& v : m.variations) variations.push_back(v.id);
+        for (const auto& school : made::catalogue()->standardsFor(m))
+            for (const auto& variation : variations)
+                for (const Standard& standard : asItMayBe(school, m, variation)) {
+                    SetResult r;
+                    r.context.movement = m;
+                    r.context.variation = variation;
+                    r.standard = standard.id;
+                    r.choices = standard.choices;
+                    see(situationOf(r), standard, m);
+                }
+    }
+}
+
+QString spoken(const Situation& s, const std::string& fault) {
+    QString choices;
+    for (const auto& [c, o] : s.choices) choices += QString::fromStdString(" " + c + "=" + o);
+    return QString::fromStdString(s.movement + " " + s.variation + " " + s.school + " " + s.hands + " " + s.limiter +
+                                  ": " + fault) +
+           choices;
+}
+
+int wordsIn(const std::string& text) {
+    return static_cast<int>(QString::fromStdString(text).split(' ').size());
+}
+
+/// What is wrong in a walk through all situations: a check inside a lambda would only leave the lambda.
+struct Problems {
+    QStringList all;
+    void add(const QString& what) {
+        if (!all.contains(what)) all.append(what);
+    }
+    QByteArray some() const {
+        constexpr int kMost = 12;
+        return (QString("%1: ").arg(all.size()) + all.mid(0, kMost).join("\n")).toUtf8();
+    }
+};
+/// The words are only made when they are needed.
+#define WRONG_UNLESS(problems, right, what) \
+    do {                                    \
+        if (!(right)) (problems).add(what); \
+    } while (false)
+#define NO_PROBLEMS(problems) QVERIFY2((problems).all.isEmpty(), (problems).some().constData())
+
+bool claims(const std::vector<std::string>& list, const std::string& id) {
+    return std::find(list.begin(), list.end(), id) != list.end();
+}
+
+/// Calls for every text of a card with its claims and whether it is a drill.
+void everyText(const Card& c,
+               const std::function<void(const std::string&, const std::vector<std::string>&, bool)>& see) {
+    for (const auto& t : c.say) see(t.text, t.claims, false);
+    for (const auto& t : c.change) see(t.text, t.claims, false);
+    for (const auto& t : c.prepare) see(t.text, t.claims, true);
+}
+
+}  // namespace
+
+class TestAdvice : public QObject {
+    Q_OBJECT
+  private slots:
+    /// Every (movement, variation, school, choice, hands, fault, limiter): two wordings, a change, a drill, a goal.
+    void everySituationHasACard() {
+        Problems p;
+        std::set<std::string> named, told;
+        long seen = 0;
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            for (const Found& f : findable(standard, movement)) {
+                named.insert(f.fault);
+                std::vector<std::string> limiters{""};
+                for (const Card& c : book().cards)
+                    if (c.fault == f.fault && c.limiter && c.when.holds(plain)) limiters.push_back(c.limiter->id);
+                for (const auto& limiter : limiters) {
+                    Situation s = plain;
+                    s.measure = f.measure, s.above = f.above, s.limiter = limiter;
+                    const Advice a = adviceFor(f.fault, s, book());
+                    const QString where = spoken(s, f.fault);
+                    WRONG_UNLESS(p, book().fault(f.fault), where);
+                    WRONG_UNLESS(p, a.say.size() >= 2 && a.say.front().kind == "external", where);
+                    WRONG_UNLESS(p, !a.change.empty() && !a.prepare.empty() && !a.progress.empty(), where);
+                    ++seen;
+                }
+            }
+        });
+        qInfo("%ld situations", seen);
+        QVERIFY(seen > 10000);
+        for (const auto& [id, words] : book().faults)
+            if (id != kCleanCard && id != kFeltCard && id != kPainCard) told.insert(id);
+        QCOMPARE(named, told);
+        NO_PROBLEMS(p);
+    }
+
+    /// The same again by the words themselves: no wall behind a swing, no post for a client with a bar on the back.
+    void nothingIsNamedThatTheSituationForbids() {
+        Problems p;
+        auto has = [](const Advice& a, const QString& pattern) {
+            const QRegularExpression wanted(pattern, QRegularExpression::CaseInsensitiveOption);
+            QStringList all;
+            for (const auto& c : a.say) all.append(QString::fromStdString(c.text));
+            for (const auto& c : a.change) all.append(QString::fromStdString(c));
+            return QString(all.filter(wanted).join(" | "));
+        };
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            for (const Found& f : findable(standard, movement)) {
+                Situation s = plain;
+                s.measure = f.measure, s.above = f.above;
+                const Advice a = adviceFor(f.fault, s, book());
+                auto never = [&](const QString& pattern) {
+                    const QString said = has(a, pattern);
+                    WRONG_UNLESS(p, said.isEmpty(), spoken(s, f.fault) + ": " + said);
+                };
+                if (s.hands != "free") never("hold a (post|weight|light)|hands? on |weight at the chest|hands high");
+                if (s.hands == "free") never("lighter|the bell|the bar\\b");
+                if (s.room) never("\\bwall\\b");
+                if (s.variation == "swing") never("\\bbox\\b|slower");
+                if (s.family == "squat" && s.choices.at("knees") != "over")
+                    never("knees? (go|travel|come)?\\s?forward|wedge");
+                if (s.family == "squat" && s.choices.at("start") != "hips-first")
+                    never("hips? back|sit back|wall behind");
+                if (s.family == "hinge" && s.choices.at("hinge_top") == "soft")
+                    never("squeeze (the seat|hard)|hips through");
+                if (s.family == "hinge" && s.choices.at("hinge_top") == "squeeze")
+                    never("soft knees|knees (just )?soft");
+                if (s.family == "bridge" && s.choices.at("bridge_style") != "segment")
+                    never("piece by piece|roll down");
+            }
+        });
+        NO_PROBLEMS(p);
+    }
+
+    /// A cue never pushes further the wrong way, and texts of the two directions of a measure never meet.
+    void noFaultIsAnsweredWithMoreOfIt() {
+        Problems p;
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            std::map<MeasureId, std::array<std::set<std::string>, 2>> said;
+            for (const Found& f : findable(standard, movement)) {
+                Situation s = plain;
+                s.measure = f.measure, s.above = f.above;
+                const Advice a = adviceFor(f.fault, s, book());
+                for (const auto& cue : a.say) {
+                    said[f.measure][f.above].insert(cue.text);
+                    for (const Claim& c : book().claims)
+                        for (const auto& push : c.pushes)
+                            WRONG_UNLESS(p,
+                                         !claims(cue.claims, c.id) || push.measure != f.measure || push.up != f.above,
+                                         spoken(s, f.fault) + " " + cue.text.c_str());
+                }
+            }
+            for (const auto& [measure, directions] : said) {
+                if (measure->of == Of::BySign || measure.name() == "hip_turn") continue;  // left and right
+                for (const auto& text : directions[0])
+                    WRONG_UNLESS(p, !directions[1].count(text), spoken(plain, measure.name()) + " " + text.c_str());
+            }
+        });
+        NO_PROBLEMS(p);
+    }
+
+    /// A text that holds a claim's words makes the claim; so the table cannot be forgotten.
+    void textsMakeTheClaimsTheirWordsMake() {
+        Problems p;
+        for (const Card& c : book().cards)
+            everyText(c, [&](const std::string& text, const std::vector<std::string>& made, bool drill) {
+                const QString lower = QString::fromStdString(text).toLower();
+                for (const Claim& claim : book().claims) {
+                    if (drill && claim.setOnly) continue;
+                    for (const auto& words : claim.words)
+                        WRONG_UNLESS(p, !lower.contains(QString::fromStdString(words)) || claims(made, claim.id),
+                                     QString::fromStdString(c.fault + ": " + text + " → " + claim.id));
+                }
+            });
+        NO_PROBLEMS(p);
+    }
+
+    /// What a coach says once, across a room, to an adult.
+    void wordsAreShortCommonAndForEverybody() {
+        Problems p;
+        static const QRegularExpression gendered("\\b(he|she|his|her|him|hers|guys?|lad(y|ies)|man|woman)\\b",
+                                                 QRegularExpression::CaseInsensitiveOption);
+        static const QRegularExpression jargon("valgus|varus|anterior|posterior|flexion|extension|eccentric|glutes?\\b",
+                                               QRegularExpression::CaseInsensitiveOption);
+        for (const Card& c : book().cards) {
+            for (const auto& cue : c.say) WRONG_UNLESS(p, wordsIn(cue.text) <= 10, QString::fromStdString(cue.text));
+            for (const auto& d : c.prepare)
+                WRONG_UNLESS(p, QString::fromStdString(d.dose).contains(QRegularExpression("[0-9]")),
+                             QString::fromStdString(d.dose));
+            if (c.limiter)
+                WRONG_UNLESS(p, !c.limiter->why.empty() && !c.limiter->why.ends_with('.'),
+                             QString::fromStdString(c.limiter->why));
+            everyText(c, [&](const std::string& text, const auto&, bool) {
+                const QString t = QString::fromStdString(text);
+                WRONG_UNLESS(p, !t.contains(gendered) && !t.contains(jargon), QString::fromStdString(text));
+                WRONG_UNLESS(p, t.size() <= 70, QString::fromStdString(text));
+            });
+        }
+        NO_PROBLEMS(p);
+    }
+
+    /// Where the coach is asked to film differently, the view that is named reads the measure.
+    void viewsThatAreAskedForReadTheMeasure() {
+        Problems p;
+        static const std::map<std::string, unsigned> kBits{
+            {"side", kSideView}, {"front", kFrontView}, {"foot-end", kFootEndView}};
+        std::set<std::string> checked;
+        everySituation([&](const Situation& s, const Standard& standard, const Movement& movement) {
+            for (const Found& f : findable(standard, movement)) {
+                const FaultWords* w = book().fault(f.fault);
+                if (!w || w->view.empty()) continue;
+                const unsigned bit = s.family == "bridge" && w->view == "front" ? kFootEndView : kBits.at(w->view);
+                WRONG_UNLESS(p, f.measure->views & bit, spoken(s, f.fault));
+                const QString view = w->view == "foot-end" ? "foot end" : QString::fromStdString(w->view);
+                WRONG_UNLESS(p, QString::fromStdString(w->unsure).contains(view), QString::fromStdString(w->unsure));
+                checked.insert(f.fault);
+            }
+        });
+        QVERIFY(checked.size() > 40);
+        NO_PROBLEMS(p);
+    }
+
+    /// No cue asks for a longer hold than the band does, and bands say where they come from.
+    void pausesAgreeAndBandsHaveASource() {
+        Problems p;
+        everySituation([&](const Situation& s, const Standard& standard, const Movement& movement) {
+            for (const Band& b : standard.bands)
+                WRONG_UNLESS(p, (b.faultAbove.empty() && b.faultBelow.empty()) || !b.source.empty(),
+                             QString::fromStdString(s.school + " " + b.measure.name()));
+            for (const Found& f : findable(standard, movement)) {
+                if (f.measure.name() != "pause_s") continue;
+                static const QRegularExpression number("\\b(two|three|four|[2-9])\\b");
+                for (const auto& cue : adviceFor(f.fault, s, book()).say)
+                    WRONG_UNLESS(p, !QString::fromStdString(cue.text).contains(number),
+                                 QString::fromStdString(cue.text));
+            }
+        });
+        NO_PROBLEMS(p);
+    }
+
+    /// Of two cards that hold at once and give the same part, one is the more special.
+    void noTwoCardsTie() {
+        Problems p;
+        everySituation([&](const Situation& s, const Standard& standard, const Movement& movement) {
+            std::set<std::string> done;
+            for (const Found& f : findable(standard, movement)) {
+                if (!done.insert(f.fault).second) continue;
+                std::map<std::string, int> holding;
+                for (const Card& c : book().cards) {
+                    if (c.fault != f.fault || !c.when.holds(s)) continue;
+                    const std::string key = (c.limiter ? c.limiter->id : "") + "/" + std::to_string(c.when.weight());
+                    for (const auto& [part, given] : {std::pair("say", !c.say.empty()),
+                                                      {"change", !c.change.empty()},
+                                                      {"prepare", !c.prepare.empty()},
+                                                      {"progress", !c.progress.empty()}})
+                        if (given) WRONG_UNLESS(p, ++holding[key + part] == 1, spoken(s, f.fault + " " + part));
+                }
+            }
+        });
+        NO_PROBLEMS(p);
+    }
+
+    void everyPainPlaceAndFamilyHasASubstitute() {
+        Problems p;
+        everySituation([&](const Situation& plain, const Standard&, const Movement&) {
+            for (const auto& place : painPlaces()) {
+                Situation s = plain;
+                s.complaint = place;
+                const Advice a = adviceFor(kPainCard, s, book());
+                WRONG_UNLESS(p, !a.say.empty() && !a.change.empty() && !a.prepare.empty(), spoken(s, place));
+                QVERIFY(a.progress.find("same test again") != std::string::npos);
+                for (const auto& c : a.change)
+                    WRONG_UNLESS(p, !QString::fromStdString(c).contains(QRegularExpression("same again|heavier|add ")),
+                                 QString::fromStdString(c));
+            }
+        });
+        // The ones that coaches name first.
+        auto first = [&](const char* movement, const char* place) {
+            SetResult r;
+            r.context.movement = made::movement(movement);
+            r.choices = made::standard(r.context.movement.standards.front()).choices;
+            r.context.pain.place = place;
+            return adviceWithoutFinding(kPainCard, r, book()).change.front();
+        };
+        QVERIFY(first("squat", "knee-front").find("Box squat") == 0);
+        QVERIFY(first("forward-lunge", "knee-inner").find("Step back") == 0);
+        QVERIFY(first("split-squat", "rear-knee").find("Less upright") == 0 ||
+                first("split-squat", "rear-knee").find("Front foot nearer") == 0);  // the tall school does not bow
+        QVERIFY(first("hinge", "low-back").find("higher stop") != std::string::npos);
+        NO_PROBLEMS(p);
+    }
+
+    void whatIsFeltIsAnsweredByFamily() {
+        SetResult r;
+        r.context.movement = made::movement("bridge");
+        r.context.felt = {"hamstring"};
+        QVERIFY(adviceWithoutFinding(kFeltCard, r, book()).change.front().find("Feet a hand nearer") == 0);
+        r.context.felt = {"seat"};
+        QVERIFY(adviceWithoutFinding(kFeltCard, r, book()).say.empty());  // where it belongs
+        r.context.movement = made::movement("split-squat");
+        r.context.felt = {"rear-leg"};
+        QVERIFY(!adviceWithoutFinding(kFeltCard, r, book()).say.empty());
+        for (const Card& c : book().cards)
+            for (const auto& place : c.when.felt) QVERIFY2(claims(feltPlaces(), place), place.c_str());
+    }
+
+    void olderIdsAreStillUnderstood() {
+        const MeasureId neck = MeasureId::named("neck_change");
+        QCOMPARE(currentFault("head_off_line", neck, true), std::string("chin_up"));
+        QCOMPARE(currentFault("head_off_line", neck, false), std::string("chin_down"));
+        QCOMPARE(currentFault("heels_rise", neck, true), std::string("heels_rise"));
+        QCOMPARE(currentFault("toe_out_off", MeasureId::named("toe_out_uneven"), true), std::string("feet_uneven"));
+        QCOMPARE(book().title("stance_off"), std::string("Stance off the standard"));
+        for (const RetiredFault& old : retiredFaults()) {
+            QVERIFY2(!book().fault(old.id) || old.id == "back_leads" || old.id == "rear_knee_lands", old.id.c_str());
+            for (const auto& now : {old.below, old.above}) QVERIFY2(now.empty() || book().fault(now), now.c_str());
+        }
+        const std::string mine = R"({"schema":"zevo-standard-1","id":"m","movement":"squat","title":"Mine","reason":"x",
+            "bands":[{"measure":"mass_over_foot","min":0.3,"max":0.6,"fault_below":"balance_off_foot",
+                      "fault_above":"balance_off_foot"}]})";
+        const auto read = parseStandard(mine, "mine.json");
+        QVERIFY(bool(read));
+        QCOMPARE(read->bands[0].faultBelow, std::string("weight_on_heels"));
+        QCOMPARE(read->bands[0].faultAbove, std::string("weight_on_toes"));
+    }
+
+    void damagedFilesAreRefusedWithPathAndValue_data() {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<QString>("says");
+        auto card = [](const char* inside) {
+            return QString(R"({"schema":"zevo-cards-1","cards":[{"fault":"chin_up",%1}]})").arg(inside);
+        };
+        QTest::newRow("fault") << QString(R"({"schema":"zevo-cards-1","cards":[{"fault":"chin"}]})")
+                               << "/cards/0/fault “chin”";
+        QTest::newRow("kind") << card(R"("say":[{"kind":"shout","text":"x"}])") << "/cards/0/say/0/kind “shout”";
+        QTest::newRow("claim") << card(R"("change":[{"text":"x","claims":["magic"]}])") << "/change/0/claims “magic”";
+        QTest::newRow("stage") << card(R"("prepare":[{"stage":"nap","text":"x","dose":"1"}])")
+                               << "/prepare/0/stage “nap”";
+        QTest::newRow("condition") << card(R"("when":{"weather":["rain"]})") << "/when/weather is not a condition";
+        QTest::newRow("signs") << card(R"("limiter":{"id":"a","why":"b","signs":{"reps":"early"}})")
+                               << "/signs/reps “early”";
+        QTest::newRow("why") << card(R"("limiter":{"id":"a","signs":{}})") << "/limiter/why is missing";
+        QTest::newRow("no object") << QString(R"({"schema":"zevo-cards-1","cards":[7]})")
+                                   << "/cards/0 must be an object";
+        QTest::newRow("schema") << QString(R"({"schema":"zevo-cards-9"})") << "must be zevo-cards-1";
+    }
+    void damagedFilesAreRefusedWithPathAndValue() {
+        QFETCH(QString, text);
+        QFETCH(QString, says);
+        const auto read = parseCards(text.toStdString(), "mine.json", book());
+        const QString message = read ? QString() : QString::fromStdString(read.error().message);
+        QVERIFY2(message.contains(says) && message.contains("mine.json"), qPrintable(message));
+        QVERIFY(!parseFaults("{}", "x") && !parseClaims("[]", "x") && !parseCards("", "x", book()));
+    }
+};
+
+ZEVO_SUITE(TestAdvice, "advice")
+#include "test_advice.moc"
