@@ -68,7 +68,7 @@ int main(int argc, char** argv) {
     pipeline::AnalyseOptions options;
     options.modelDir = catalog::modelDir();
     options.model = pose::ModelSize::Lite;
-    auto poses = pipeline::observeClip(clip, options, cancel);
+    auto poses = pipeline::observeClip(clip, {}, options, cancel);
     const SetContext context;
     auto set = measureSet(poses->poses, poses->clip, context);
     if (!set) return 1;

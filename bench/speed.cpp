@@ -58,7 +58,7 @@ int main(int argc, char** argv) {
                 if (auto more = reader->next(frame); !more || !*more) break;
         }));
         const bench::Watch watch;
-        auto poses = pipeline::observeClip(clip, options, cancel);
+        auto poses = pipeline::observeClip(clip, {}, options, cancel);
         if (!poses) return 1;
         SetContext context;
         context.context.statureCm = 175;

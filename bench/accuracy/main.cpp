@@ -46,7 +46,11 @@ Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, c
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     std::atomic<bool> cancel{false};
-    auto read = pipeline::observeClip(clip.string(), options.analyse, cancel);
+    SetFacts facts;
+    facts.statureCm = spec.motion.body.statureCm;
+    const auto movement = catalog::loadMovement(spec.motion.movement);
+    if (!movement) return movement.error();
+    auto read = pipeline::observeClip(clip.string(), contextOf(facts, *movement), options.analyse, cancel);
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {

@@ -9,6 +9,7 @@
 #include "media/frame_source.h"
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
+#include "pipeline/shoe_stage.h"
 
 namespace zevo::pipeline {
 namespace {
@@ -20,13 +21,13 @@ using Clock = std::chrono::steady_clock;
 constexpr int kSeamFrames = 10;
 /// Shorter stretches are not worth their seam.
 constexpr double kLeastStretchS = 2.0;
-/// Stretches of followed shoes are numbered from here on in each worker, so that no number stands twice.
-constexpr int kStretchesAWorker = 1'000'000;
+/// Wider pictures are scaled down on reading.
+constexpr int kWidest = 1280;
 
 struct Stretch {
     double fromS = 0, toS = 0;  // [from, to)
     bool first = false, last = false;
-    int firstFootStretch = 1;
+    std::shared_ptr<ShoeViews> shoes = std::make_shared<ShoeViews>();
     Result<Observation> seen = refusal(NoticeKind::NoPicture);  // includes the lead-in before fromS
 };
 
@@ -36,8 +37,8 @@ Result<Observation> readStretch(const std::string& clip, const AnalyseOptions& o
     auto pose = makePoseStage(options.modelDir, options.model);
     if (!pose) return pose.error();
     stages.push_back(std::move(*pose));
-    stages.push_back(makeShoeStage(s.firstFootStretch));
-    auto source = media::openClip(clip, {1280});
+    stages.push_back(makeShoeStage(s.shoes));
+    auto source = media::openClip(clip, {kWidest});
     if (!source) return source.error();
     for (const auto& stage : stages)
         if (auto begun = stage->begin((*source)->facts()); !begun) return begun.error();
@@ -115,8 +116,8 @@ int workersHere() {
     return std::clamp(static_cast<int>(std::thread::hardware_concurrency()), 1, 8);
 }
 
-Result<Observation> observeClip(const std::string& clip, const AnalyseOptions& options, const std::atomic<bool>& cancel,
-                                const OnProgress& progress) {
+Result<Observation> observeClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
+                                const std::atomic<bool>& cancel, const OnProgress& progress) {
     auto probe = media::openClip(clip);
     if (!probe) return probe.error();
     const media::SourceFacts facts = (*probe)->facts();
@@ -129,7 +130,6 @@ Result<Observation> observeClip(const std::string& clip, const AnalyseOptions& o
         Stretch& s = stretches[static_cast<std::size_t>(i)];
         s.fromS = facts.durationS * i / workers;
         s.toS = facts.durationS * (i + 1) / workers;
-        s.firstFootStretch = 1 + i * kStretchesAWorker;
         s.first = i == 0;
         s.last = i == workers - 1;
     }
@@ -161,7 +161,7 @@ Result<Observation> observeClip(const std::string& clip, const AnalyseOptions& o
             // One worker alone stays with the person it began with.
             AnalyseOptions alone = options;
             alone.workers = 1;
-            return observeClip(clip, alone, cancel, progress);
+            return observeClip(clip, context, alone, cancel, progress);
         }
     Observation out;
     out.model = stretches.front().seen->model;
@@ -174,6 +174,9 @@ Result<Observation> observeClip(const std::string& clip, const AnalyseOptions& o
     const double first = out.poses.front().timeS, last = out.poses.back().timeS;
     const double step = out.poses.size() > 1 ? (last - first) / static_cast<double>(out.poses.size() - 1) : 0;
     out.clip = {static_cast<long>(out.poses.size()), last - first + step, facts.width, facts.height, facts.rotationDeg};
+    std::vector<std::shared_ptr<ShoeViews>> shoes;
+    for (const auto& s : stretches) shoes.push_back(s.shoes);
+    readShoes(shoes, context, out);
     return out;
 }
 
@@ -186,7 +189,7 @@ Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFra
                                           const std::vector<double>& timesS, const std::string& modelDir,
                                           const std::atomic<bool>& cancel) {
     return guarded([&]() -> Result<std::vector<Outline>> {
-        auto source = media::openClip(clip, {1280});
+        auto source = media::openClip(clip, {kWidest});
         if (!source) return source.error();
         std::vector<Outline> out;
         auto outlines = makeOutlineStage(modelDir, timesS);
@@ -215,7 +218,7 @@ Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFra
 
 Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
                                  const std::atomic<bool>& cancel, const OnProgress& progress) {
-    auto seen = observeClip(clip, options, cancel, progress);
+    auto seen = observeClip(clip, context, options, cancel, progress);
     if (!seen) return seen.error();
     SetContext named = context;
     named.model = seen->model;
@@ -228,7 +231,9 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
 Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
                                const AnalyseOptions& options, const std::atomic<bool>& cancel,
                                const OnProgress& progress) {
-    auto seen = observeClip(clip, options, cancel, progress);
+    SetContext context = set.set.result.context;
+    context.context.view = "auto";
+    auto seen = observeClip(clip, context, options, cancel, progress);
     if (!seen) return seen.error();
     if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, together, nudgeS); !joined) return joined;
     for (Notice n : seen->notices) {

@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "core/base/contour.h"
-#include "vision/foot_follower.h"
 
 namespace zevo::pipeline {
 namespace {
@@ -30,18 +29,6 @@ class PoseStage final : public FrameStage {
   private:
     std::unique_ptr<pose::Estimator> m_estimator;
     std::string m_model, m_network;
-};
-
-class ShoeStage final : public FrameStage {
-  public:
-    explicit ShoeStage(int firstStretch) : m_feet(firstStretch) {}
-    Result<void> process(const media::VideoFrame& frame, PoseFrame& seen) override {
-        m_feet.follow(frame.picture.view(), seen);
-        return {};
-    }
-
-  private:
-    FootFollower m_feet;
 };
 
 class OutlineStage final : public FrameStage {
@@ -121,10 +108,6 @@ Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, p
     const std::string name = pose::modelName(model);
     return std::unique_ptr<FrameStage>(std::make_unique<PoseStage>(
         std::move(*estimator), name, media::sha256OfFile(modelDir + "/pose_landmark_" + name + ".tflite")));
-}
-
-std::unique_ptr<FrameStage> makeShoeStage(int firstStretch) {
-    return std::make_unique<ShoeStage>(firstStretch);
 }
 
 Result<std::unique_ptr<FrameStage>> makeOutlineStage(const std::string& modelDir, std::vector<double> momentsS) {

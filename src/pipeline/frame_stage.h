@@ -31,8 +31,6 @@ using FrameStages = std::vector<std::unique_ptr<FrameStage>>;
 
 /// Follows the body with the networks.
 Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, pose::ModelSize model);
-/// Follows heels and toes in the picture. `firstStretch`: numbers of followed stretches begin here.
-std::unique_ptr<FrameStage> makeShoeStage(int firstStretch = 1);
 /// Outlines of the body at chosen moments, growing; each keeps the moment it was wanted for.
 Result<std::unique_ptr<FrameStage>> makeOutlineStage(const std::string& modelDir, std::vector<double> momentsS);
 /// Poses from a record in the place of the networks, matched by time.

@@ -176,10 +176,12 @@ class FrameMaker {
     void drawMoment(double timeS, long frame, Picture& out) {
         const Skeleton s = m_motion->at(timeS);
         m_figure->build(s, m_mesh);
+        paintShoes(m_spec.scene.looks, s, m_mesh);
         addProps(s.props, m_mesh);
         addProps(m_things, m_mesh);
         m_mesh.append(m_other);
-        m_renderer.draw(m_mesh, frame, out);
+        m_renderer.draw(m_mesh, frame, out, timeS);
+        shake(m_spec.scene.looks, timeS, out);
     }
 
     ClipSpec m_spec;

@@ -72,6 +72,23 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(root, "in_front", spec.scene.inFront, "");
     r.get(root, "bystander", spec.scene.bystander, "");
     r.get(root, "seed", spec.scene.seed, "");
+    r.colour(root, "wall", spec.scene.wall, "");
+    r.colour(root, "floor", spec.scene.floor, "");
+    const json looks = root.value("looks", json::object());
+    Looks& l = spec.scene.looks;
+    r.get(looks, "floor", l.floor, "looks");
+    r.get(looks, "mat", l.mat, "looks");
+    r.get(looks, "light_turn_deg", l.lightTurnDeg, "looks");
+    r.get(looks, "shadow_spread", l.shadowSpread, "looks");
+    r.get(looks, "band_width_m", l.bandWidthM, "looks");
+    r.get(looks, "band_at_m", l.bandAtM, "looks");
+    r.get(looks, "band_speed", l.bandSpeed, "looks");
+    r.get(looks, "band_dark", l.bandDark, "looks");
+    r.get(looks, "sun_width_m", l.sunWidthM, "looks");
+    r.get(looks, "sun_at_m", l.sunAtM, "looks");
+    r.get(looks, "sun_bright", l.sunBright, "looks");
+    r.get(looks, "shoes", l.shoes, "looks");
+    r.get(looks, "shake_px", l.shakePx, "looks");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");
     r.get(root, "start_s", spec.startS, "");
@@ -120,6 +137,8 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
         return Error{"The spec's figure must be “drawn” or “mesh”.", "body/figure"};
     if (!spec.scene.inFront.empty() && spec.scene.inFront != "post" && spec.scene.inFront != "bench")
         return Error{"The spec's in_front must be “post” or “bench”.", "in_front"};
+    if (const auto unknown = problemOf(l); !unknown.empty())
+        return Error{"The spec's looks have an unknown “" + unknown + "”.", "looks/" + unknown};
     if (auto known = checkMovement(motion); !known) return known.error();
     if (b.statureCm < 100 || b.statureCm > 230)
         return Error{"The spec's stature_cm must lie between 100 and 230.", "body/stature_cm"};

@@ -34,11 +34,14 @@ struct Renderer::Impl {
     V3 eye, right, up, forward;  // camera frame
     float focal = 0;
     V3 toLight, lightX, lightY;
+    V3 across;  // level, to the picture's right
+    double timeS = 0;
     struct Room {
         V3 ambient, key;
         float facesLight = 0;
         float shadowX = 0, shadowY = 0, shadowDepth = 0;  // place in the shadow map
         float vignette = 1;
+        float across = 0;                    // along the picture's right, metres
         std::array<std::uint8_t, 3> open{};  // display value where no shadow falls
     };
     int shadowX0 = 0, shadowX1 = -1, shadowY0 = 0, shadowY1 = -1;  // part of the shadow map that holds the figure
@@ -56,7 +59,12 @@ struct Renderer::Impl {
         focal = static_cast<float>(camera.focalPx());
         // Key light from the upper left behind the camera, whichever side it stands on.
         const V3 level = V3(-forward.x(), 0, -forward.z()).normalized();
-        toLight = (level * 0.62F + V3(0, 1.0F, 0) - right * 0.55F).normalized();
+        const auto turn = static_cast<float>(scene.looks.lightTurnDeg * std::numbers::pi / 180);
+        const V3 flat = level * 0.62F - right * 0.55F;
+        toLight = V3(std::cos(turn) * flat.x() + std::sin(turn) * flat.z(), 1.0F,
+                     std::cos(turn) * flat.z() - std::sin(turn) * flat.x())
+                      .normalized();
+        across = V3(forward.x(), 0, forward.z()).normalized().cross(V3(0, 1, 0));
         lightX = toLight.cross(V3(0, 1, 0)).normalized();
         lightY = lightX.cross(toLight);
         shadow.resize(static_cast<std::size_t>(kShadowSide) * kShadowSide);
@@ -72,7 +80,6 @@ struct Renderer::Impl {
         const int w = scene.camera.width, h = scene.camera.height;
         room.resize(static_cast<std::size_t>(w) * h);
         const V3 level = V3(forward.x(), 0, forward.z()).normalized();
-        const V3 across = level.cross(V3(0, 1, 0));
         const float back = 1.9F, sideWall = 2.7F;
         for (int y = 0; y < h; ++y)
             for (int x = 0; x < w; ++x) {
@@ -89,12 +96,8 @@ struct Renderer::Impl {
                 const float u = world.dot(across), v = world.dot(level);
                 if (t == toFloor) {
                     normal = V3(0, 1, 0);
-                    const int plank = static_cast<int>(std::floor(v / 0.14F));
-                    const float seam = std::abs(v / 0.14F - plank - 0.5F);
-                    const float tone = 0.90F + 0.16F * unit(static_cast<std::uint32_t>(plank + 1000)) +
-                                       0.03F * std::sin(u * 40 + 6 * std::sin(v * 55 + plank));
-                    colour = linear(scene.floor) * tone * (seam > 0.485F ? 0.72F : 1.0F);
-                    if (std::abs(u) < 1.05F && std::abs(v) < 0.48F) {  // the mat
+                    colour = linear(scene.floor) * scene.looks.floorTone(u, v);
+                    if (scene.looks.mat && std::abs(u) < 1.05F && std::abs(v) < 0.48F) {  // the mat
                         const bool edge = std::abs(u) > 1.02F || std::abs(v) > 0.45F;
                         colour = linear({86, 98, 92}) *
                                  (edge ? 0.8F : 1.0F + 0.05F * unit(static_cast<std::uint32_t>(x * 7919 + y)));
@@ -124,6 +127,7 @@ struct Renderer::Impl {
                 r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light;
                 r.facesLight = std::max(0.0F, normal.dot(toLight));
                 r.key = colour.cwiseProduct(V3(0.86F, 0.81F, 0.72F)) * (r.facesLight * pool * light);
+                r.across = u;
                 toShadowMap(world, r.shadowX, r.shadowY, r.shadowDepth);
                 const float dx = 2.0F * x / w - 1, dy = 2.0F * y / h - 1;
                 r.vignette = 1 - 0.10F * (dx * dx + dy * dy);
@@ -301,7 +305,9 @@ struct Renderer::Impl {
         const V3 toEye = (eye - world).normalized();
         float mapX = 0, mapY = 0, mapDepth = 0;
         toShadowMap(world + n * 0.012F, mapX, mapY, mapDepth);
-        const float key = std::max(0.0F, n.dot(toLight)) * lit(mapX, mapY, mapDepth + 0.012F, 1);
+        const float key = std::max(0.0F, n.dot(toLight)) *
+                          lit(mapX, mapY, mapDepth + 0.012F, scene.looks.shadowSpread) *
+                          scene.looks.keyLight(world.dot(across), timeS);
         const float sky = 0.5F + 0.5F * n.y();
         const float bounce = 0.5F - 0.5F * n.y();
         const float ground = 0.55F + 0.45F * std::min(1.0F, world.y() / 0.5F);
@@ -312,7 +318,8 @@ struct Renderer::Impl {
         return va.colour.cwiseProduct(light) * static_cast<float>(scene.light);
     }
 
-    void draw(const Mesh& mesh, long frame, Picture& out) {
+    void draw(const Mesh& mesh, long frame, Picture& out, double atS) {
+        timeS = atS;
         const int w = scene.camera.width, h = scene.camera.height;
         if (out.width != w || out.height != h) out = Picture(w, h);
         wide = tall = 0;
@@ -325,11 +332,14 @@ struct Renderer::Impl {
         for (int y = 0; y < h; ++y) {
             const Room* rooms = room.data() + static_cast<std::size_t>(y) * w;
             auto shadowed = [&](const Room& r) {
-                return scene.showClient && r.facesLight > 0 ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, 3)
-                                                            : 1.0F;
+                const int spread = 2 + scene.looks.shadowSpread;
+                const float open = scene.showClient && r.facesLight > 0
+                                       ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, spread)
+                                       : 1.0F;
+                return r.facesLight > 0 ? open * scene.looks.keyLight(r.across, timeS) : open;
             };
             auto roomLight = [&](const Room& r, float open) -> V3 {
-                return r.ambient * (0.80F + 0.20F * open) + r.key * open;
+                return r.ambient * (0.80F + 0.20F * std::min(1.0F, open)) + r.key * open;
             };
             auto show = [](const V3& light, float vignette) {
                 return std::array<std::uint8_t, 3>{display(light.x() * vignette), display(light.y() * vignette),
@@ -337,7 +347,7 @@ struct Renderer::Impl {
             };
             for (int x = 0; x < w; ++x) {
                 const float open = shadowed(rooms[x]);
-                row[x] = open >= 1 ? rooms[x].open : show(roomLight(rooms[x], open), rooms[x].vignette);
+                row[x] = open == 1 ? rooms[x].open : show(roomLight(rooms[x], open), rooms[x].vignette);
             }
             const int sy = y * kSuper - top;
             if (sy >= 0 && sy + kSuper <= tall)
@@ -405,8 +415,8 @@ void Renderer::mask(std::vector<float>& inside, int& width, int& height) const {
         }
 }
 
-void Renderer::draw(const Mesh& mesh, long frame, Picture& out) {
-    m_impl->draw(mesh, frame, out);
+void Renderer::draw(const Mesh& mesh, long frame, Picture& out, double timeS) {
+    m_impl->draw(mesh, frame, out, timeS);
 }
 
 }  // namespace zevo::sim

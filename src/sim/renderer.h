@@ -7,6 +7,7 @@
 
 #include "core/base/picture.h"
 #include "sim/camera.h"
+#include "sim/looks.h"
 #include "sim/mesh.h"
 
 namespace zevo::sim {
@@ -21,6 +22,7 @@ struct SceneSpec {
     bool bystander = false;  ///< somebody stands in the back of the room
     std::uint64_t seed = 1;
     Colour wall{205, 202, 194}, floor{168, 132, 96};
+    Looks looks;
 };
 
 /// Draws the client in a lit room. The room is drawn once; a frame costs the figure and its shadow.
@@ -30,8 +32,8 @@ class Renderer {
     explicit Renderer(const SceneSpec& scene);
     ~Renderer();
     Renderer(Renderer&&) noexcept;
-    /// Draws frame number `frame` (seeds the noise).
-    void draw(const Mesh& mesh, long frame, Picture& out);
+    /// Draws frame number `frame` (seeds the noise) as it looks at a time.
+    void draw(const Mesh& mesh, long frame, Picture& out, double timeS = 0);
     /// Where the client (not his load, not a bystander) was visible in the last frame drawn: 0 or 1 for each block of
     /// kMaskStep × kMaskStep pixels.
     static constexpr int kMaskStep = 2;

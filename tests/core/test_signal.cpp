@@ -7,7 +7,6 @@
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
-#include "vision/patch_match.h"
 
 using namespace zevo;
 
@@ -120,41 +119,6 @@ class TestSignal : public QObject {
         NEAR(all[0].prominence, 2.0, 1e-12);  // the valley at 1 separates it from higher ground
         QCOMPARE(findPeaks(v, 2, 0.5).size(), std::size_t{2});
         QVERIFY(findPeaks(std::vector<double>{5, 4, 3}, 0, 0).empty());  // the ends are no peaks
-    }
-
-    void aPatchIsFoundWhereItMovedTo_data() {
-        QTest::addColumn<double>("dx");
-        QTest::addColumn<double>("dy");
-        QTest::newRow("still") << 0.0 << 0.0;
-        QTest::newRow("whole pixels") << 3.0 << -2.0;
-        QTest::newRow("parts of a pixel") << 1.4 << 2.7;
-    }
-    void aPatchIsFoundWhereItMovedTo() {
-        QFETCH(double, dx);
-        QFETCH(double, dy);
-        const Picture before = made::blobs(120, 90, 0, 0), after = made::blobs(120, 90, dx, dy);
-        const Vec2 centre(60.3, 44.8);
-        const PatchMatch m = findPatch(after.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);
-        QVERIFY(m.score > 0.97);
-        NEAR(m.at.x() - centre.x(), dx, 0.6);  // the search runs over whole pixels from the one under `centre`
-        NEAR(m.at.y() - centre.y(), dy, 0.6);
-        // Against the place found in the unmoved picture the shift is exact to a tenth of a pixel.
-        const PatchMatch rest = findPatch(before.view(), cutPatch(before.view(), centre, 9), centre, 5, 5);
-        NEAR(m.at.x() - rest.at.x(), dx, 0.12);
-        NEAR(m.at.y() - rest.at.y(), dy, 0.12);
-    }
-
-    void aFlatPatchSaysSo() {
-        Picture grey(60, 60);
-        std::fill(grey.rgb.begin(), grey.rgb.end(), 120);
-        QVERIFY(cutPatch(grey.view(), {30, 30}, 6).flat);
-        QVERIFY(!cutPatch(made::blobs(60, 60, 0, 0).view(), {30, 30}, 6).flat);
-    }
-
-    void patchesAtTheEdgeOfThePictureDoNotReadOutside() {
-        const Picture p = made::blobs(40, 40, 0, 0);
-        const PatchMatch m = findPatch(p.view(), cutPatch(p.view(), {1, 1}, 8), {1, 1}, 6, 6);
-        QVERIFY(m.score > 0.9);
     }
 };
 

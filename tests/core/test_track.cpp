@@ -1,11 +1,12 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 
+#include "core/record/pose_record.h"
 #include "core/track/track.h"
 #include "sim/figure.h"
 #include "sim/renderer.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
-#include "vision/foot_follower.h"
+#include "vision/turned_strip.h"
 
 using namespace zevo;
 
@@ -147,59 +148,81 @@ class TestTrack : public QObject {
     }
 
     /// The drawn figure itself: heel up by a known amount, followed in the pictures.
-    void theShoeIsFollowedInThePicture() {
+    /// The way is vision/turned_strip.h; that it holds on looks unlike the one below is measured, not tested
+    /// (docs/measurements.md).
+    void aHeelThatRisesIsReadInThePicture_data() {
+        QTest::addColumn<double>("heel");
+        QTest::addColumn<double>("toe");
+        QTest::newRow("flat") << 0.0 << 0.0;
+        QTest::newRow("heel 3 cm") << 3.0 << 0.0;
+        QTest::newRow("heel 5 cm") << 5.0 << 0.0;
+        QTest::newRow("toes 4 cm") << 0.0 << 4.0;
+    }
+    void aHeelThatRisesIsReadInThePicture() {
+        QFETCH(double, heel);
+        QFETCH(double, toe);
         auto spec = made::spec(1);
         spec.scene.camera = {};
-        spec.motion.reps[0].heelRiseCm = 5;
-        spec.motion.reps[0].lowerS = 1.0;
-        spec.frameRate = 15;
+        spec.scene.camera.width = 1280, spec.scene.camera.height = 720;
+        spec.motion.reps[0].heelRiseCm = heel;
+        spec.motion.reps[0].toeRiseCm = toe;
+        spec.motion.reps[0].lowerS = 1.2;
+        spec.frameRate = 12;
         const sim::SpecMotion motion(spec.motion);
         sim::Renderer renderer(spec.scene);
         const sim::Camera camera(spec.scene.camera);
-        FootFollower follower;
+        std::vector<ShoeView> views;
         PoseFrames poses;
         sim::Mesh mesh;
         Picture picture;
-        double truth = 0;
         for (double t : sim::frameTimes(spec)) {
             const auto skeleton = motion.at(t);
             sim::buildFigure(skeleton, spec.motion.body, mesh);
-            renderer.draw(mesh, std::lround(t * 15), picture);
+            renderer.draw(mesh, std::lround(t * 12), picture);
             auto pose = sim::truePose(skeleton, camera, t);
-            // What a network would say of the heel: wrong by several pixels. Following must not care.
+            // What a network would say of the heel: wrong by several pixels. It must not matter.
             pose.at(Landmark::RightHeel).y += static_cast<float>(4 * std::sin(7 * t));
-            follower.follow(picture.view(), pose);
             poses.push_back(pose);
-            truth = std::max(truth, sim::trueAngles(skeleton, 1).heelRiseCm);
+            views.push_back({t, picture, Vec2::Zero()});
+        }
+        const auto& standing = poses.front();
+        // A network puts the heel at the collar of the shoe, ahead of its end.
+        const Vec2 toeEnd(standing.at(Landmark::RightToe).x, standing.at(Landmark::RightToe).y),
+            heelEnd(standing.at(Landmark::RightHeel).x, standing.at(Landmark::RightHeel).y);
+        const StandingShoe shoe{heelEnd + 0.15 * (toeEnd - heelEnd), toeEnd};
+        TurnedStrip strip(shoe, {&views[0], &views[1], &views[2]});
+        QVERIFY(strip.readable());
+        for (std::size_t i = 0; i < views.size(); ++i) {
+            const auto lift = strip.read(views[i]);
+            poses[i].shoes[1] = lift.heel, poses[i].shoes[3] = lift.toe;
         }
         const auto set = made::measured(spec, poses);
         QVERIFY(bool(set));
-        NEAR(truth, 5, 0.3);
-        NEAR(made::value(*set, 0, "heel_rise"), 5, 1.2);
-        NEAR(made::value(*set, 0, "toe_rise"), 0, 0.8);
+        const Measurement* rise = set->result.reps[0].find("heel_rise");
+        if (toe == 0) {
+            QVERIFY(rise);
+            NEAR(rise->value, heel, 0.3 + 0.2 * heel);
+            QVERIFY2(std::abs(rise->value - heel) < 1.5 * rise->pm90, qPrintable(QString::number(rise->pm90)));
+        }
+        const Measurement* toes = set->result.reps[0].find("toe_rise");
+        if (heel < 1) {
+            QVERIFY(toes);
+            NEAR(toes->value, toe, 0.4 + 0.25 * toe);
+        }
+        // Read back as it was written.
+        const auto again = readPoses(writePoses(poses));
+        QVERIFY(again && (*again)[5].shoes[1].state == poses[5].shoes[1].state &&
+                (*again)[5].shoes[1].rise == poses[5].shoes[1].rise);
     }
 
-    void aStepBeginsANewStretch() {
-        const Picture picture = made::blobs(200, 120, 0, 0);
-        PoseFrame pose;
-        pose.found = true;
-        auto put = [&](float x) {
-            for (auto id : {Landmark::LeftHeel, Landmark::RightHeel}) pose.at(id) = {x, 80, 1, 1};
-            for (auto id : {Landmark::LeftToe, Landmark::RightToe}) pose.at(id) = {x + 40, 80, 1, 1};
-        };
-        FootFollower follower(100);
-        put(50);
-        follower.follow(picture.view(), pose);
-        const int first = pose.feet[0].stretch;
-        QVERIFY(first >= 100 && pose.feet[0].score > 0.9F);
-        follower.follow(picture.view(), pose);
-        QCOMPARE(pose.feet[0].stretch, first);
-        put(110);
-        follower.follow(picture.view(), pose);
-        QVERIFY(pose.feet[0].stretch > first);
-        pose.found = false;
-        follower.follow(picture.view(), pose);
-        QCOMPARE(pose.feet[0].score, 0.0F);
+    void aShoeThatIsTooSmallOrNotFlatIsNotRead() {
+        const std::vector<ShoeView> views(3, {0, made::blobs(200, 120, 0, 0), Vec2::Zero()});
+        const std::vector<const ShoeView*> before{&views[0], &views[1], &views[2]};
+        QVERIFY(!TurnedStrip({{50, 80}, {70, 80}}, before).readable());
+        QVERIFY(!TurnedStrip({{50, 80}, {90, 80}}, {before[0]}).readable());
+        QVERIFY(!TurnedStrip({{50, 60}, {80, 95}}, before).readable());  // the rear foot on its toes
+        TurnedStrip none({{50, 80}, {70, 80}}, before);
+        QCOMPARE(none.read(views[0]).heel.state, ShoeReading::State::NotLooked);
     }
 };
 

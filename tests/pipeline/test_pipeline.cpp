@@ -13,6 +13,7 @@
 #include "pipeline/frame_fetcher.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/review_proxy.h"
+#include "pipeline/shoe_stage.h"
 #include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
@@ -137,7 +138,7 @@ class TestPipeline : public QObject {
         QVERIFY((*live)->facts().live && (*live)->facts().width == 640);
         FrameStages stages;
         stages.push_back(makeRecordedPoses(sim::truePoses(*spec)));
-        stages.push_back(makeShoeStage());
+        stages.push_back(makeShoeStage(std::make_shared<ShoeViews>()));
         auto outlines = makeOutlineStage(ZEVO_MODEL_DIR, {1.0, 2.0});
         QVERIFY(bool(outlines));
         stages.push_back(std::move(*outlines));
@@ -268,7 +269,7 @@ class TestPipeline : public QObject {
     void stoppingStopsSoon() {
         std::atomic<bool> cancel{false};
         int told = 0;
-        const auto result = observeClip(fixture("side"), options(), cancel, [&](const Progress& p) {
+        const auto result = observeClip(fixture("side"), {}, options(), cancel, [&](const Progress& p) {
             QVERIFY(p.framesDone <= p.framesInAll);
             if (++told == 5) {
                 cancel = true;

@@ -99,7 +99,7 @@ class TestPresenter : public QObject {
         const auto s = p.saying();
         QCOMPARE(s.say.front(), QString("Press the floor away with your heels."));
         QVERIFY2(s.where.startsWith("reps 3, 4 of 4 · clear"), qPrintable(s.where));
-        QVERIFY2(s.why.contains("the standard: at most 1.5 cm"), qPrintable(s.why));
+        QVERIFY2(s.why.contains("asks for at most 1.5 cm"), qPrintable(s.why));
         QVERIFY(!s.change.isEmpty() && !s.prepare.isEmpty() && !s.progress.isEmpty() && !s.term.isEmpty());
         const auto& rep = p.result().reps[static_cast<std::size_t>(p.rep())];
         QVERIFY(s.atS > rep.startS && s.atS < rep.endS);

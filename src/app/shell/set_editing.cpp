@@ -45,11 +45,13 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
     const store::SetId id = m_review->id();
     const QString name = QFileInfo(path).fileName();
     auto outcome = std::make_shared<std::optional<store::Seen>>();
+    SetContext context = m_review->presenter().result().context;
+    context.model = m_settings.model.toStdString();
     m_queue.add(
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), path, model = m_settings.model, outcome](const auto& cancel,
-                                                                               const auto& progress) -> Result<void> {
-            auto seen = observeForSet(folder, path, model, cancel, progress);
+        [folder = m_library.folder(), path, context, outcome](const auto& cancel,
+                                                              const auto& progress) -> Result<void> {
+            auto seen = observeForSet(folder, path, context, cancel, progress);
             if (!seen) return seen.error();
             *outcome = std::move(*seen);
             return {};

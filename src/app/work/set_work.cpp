@@ -95,11 +95,12 @@ Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool
     const auto options = optionsFor(request.model);
     if (!options) return options.error();
     const std::string clip = request.clipPath.toStdString();
-    auto seen = pipeline::observeClip(clip, *options, cancel, progress);
-    if (!seen) return seen.error();
-
     SetFacts facts = request.facts;
     facts.statureCm = client->statureCm;
+    const Movement* movement = request.catalogue->movement(facts.movement);
+    if (!movement) return refusal(NoticeKind::UnknownMovement, {facts.movement});
+    auto seen = pipeline::observeClip(clip, contextOf(facts, *movement), *options, cancel, progress);
+    if (!seen) return seen.error();
     Edits edits{FactsSet{facts}};
     if (!request.standard.isEmpty()) edits.push_back(StandardChosen{request.standard.toStdString()});
     // Measured once before anything slow or fragile: a clip that cannot be measured is refused now.
@@ -147,13 +148,15 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue), std::move(clips)};
 }
 
-Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const QString& model,
+Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,
                                   const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
     auto library = store::Library::open(libraryFolder);
     if (!library) return library.error();
-    const auto options = optionsFor(model);
+    const auto options = optionsFor(QString::fromStdString(context.model));
     if (!options) return options.error();
-    auto seen = pipeline::observeClip(clipPath.toStdString(), *options, cancel, progress);
+    SetContext theirs = context;
+    theirs.context.view = "auto";
+    auto seen = pipeline::observeClip(clipPath.toStdString(), theirs, *options, cancel, progress);
     if (!seen) return seen.error();
     auto recorded = recordClip(*library, clipPath, seen->notices, cancel, progress);
     if (!recorded) return recorded.error();
@@ -201,7 +204,9 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
     if (!imported || set.frontName.empty()) return imported;
     const auto front = clipOf(set.frontName, set.frontSpecJson);
     if (!front) return front.error();
-    auto seen = observeForSet(libraryFolder, *front, "full", cancel, progress);
+    const Movement* movement = catalogue->movement(request.facts.movement);
+    if (!movement) return refusal(NoticeKind::UnknownMovement, {request.facts.movement});
+    auto seen = observeForSet(libraryFolder, *front, contextOf(request.facts, *movement), cancel, progress);
     if (!seen) return seen.error();
     auto stored = library->loadSet(imported->id);
     if (!stored) return stored.error();

@@ -57,8 +57,8 @@ Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool
 /// engine are shown as they are kept.
 Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::shared_ptr<const Catalogue> catalogue);
 
-/// Follows the client in another clip, for a set that is open; nothing is written.
-Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const QString& model,
+/// Follows the client in another clip, for a set that is open and is judged in `context`; nothing is written.
+Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,
                                   const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
 
 /// What a set comes to, for lists and progress.

@@ -2,6 +2,7 @@
 
 #include <array>
 #include <cstddef>
+#include <cstdint>
 #include <vector>
 
 namespace zevo {
@@ -65,6 +66,20 @@ struct FootPoint {
 /// Left heel, right heel, left toe, right toe.
 inline constexpr std::size_t kFootPointCount = 4;
 
+/// How far one end of a shoe has risen since the moment before the repetition, as found in the picture
+/// (vision/turned_strip.h).
+struct ShoeReading {
+    enum class State : std::uint8_t {
+        NotLooked,  ///< no picture was looked at
+        Unclear,    ///< looked at, and not to be told
+        Read
+    } state = State::NotLooked;
+    float rise = 0;      ///< pixels of the picture
+    float half = 0;      ///< how far from it other rises fit almost as well, pixels
+    float apart = 0;     ///< between the two strips that were looked for, pixels
+    float likeness = 0;  ///< how well it was found, as a share of how well a standing shoe finds itself
+};
+
 /// What an estimator saw in one frame.
 struct PoseFrame {
     double timeS = 0;    ///< presentation time in the clip
@@ -76,6 +91,7 @@ struct PoseFrame {
     std::array<std::array<float, 3>, kLandmarkCount> world{};
 
     std::array<FootPoint, kFootPointCount> feet{};
+    std::array<ShoeReading, kFootPointCount> shoes{};
 
     const LandmarkPoint& at(Landmark id) const { return points[static_cast<std::size_t>(id)]; }
     LandmarkPoint& at(Landmark id) { return points[static_cast<std::size_t>(id)]; }

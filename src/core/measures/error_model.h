@@ -26,6 +26,7 @@ Allowance allowanceOf(Family family, Quantity quantity);
 
 /// Rise of heel or toe: centimetres with the foot flat, and share of the rise (the patch that is followed lies some
 /// centimetres before the end of the heel and rises less than it).
+/// For points followed on the shoe, as records of before the turned strip have them:
 inline constexpr Allowance kShoeLiftAllowance{0.8, 0.35};
 inline constexpr Allowance kLandmarkLiftAllowance{3.5, 0.33};
 

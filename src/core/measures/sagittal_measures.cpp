@@ -38,17 +38,57 @@ std::optional<Reading> leanBeyondShins(const MeasureInput& in) {
     return reading(trunk->value - shin->value, std::hypot(trunk->pm90, shin->pm90), trunk->sample);
 }
 
-/// The most a foot point rises for at least 0.15 s during the repetition. Read from the shoe followed in the picture
-/// where that held for most of the rep; else from the landmarks, which are far less sure (error_model.h). Only the foot
-/// near the camera is followed: when the other one works, nothing is said.
-std::optional<Reading> liftOfFoot(const MeasureInput& in, const std::vector<double>& s,
-                                  const std::vector<bool>& followed) {
-    if (in.track.cmPerPixel <= 0 || in.legSide() != in.track.near) return std::nullopt;
+/// The most an end of the shoe rises for at least 0.15 s during the repetition, from the shoe as read in the picture.
+/// Sure only where most moments around the turning point could be read; a rise between the two sure answers whose
+/// strip did not find itself well is a compromise between shoe and shadow, and is left open. Thresholds: own
+/// measurements on figures of several renderers (docs/measurements.md).
+std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::ShoeMoment::*end) {
+    constexpr double kAroundS = 0.30, kShareRead = 0.6, kHeldS = 0.15;
+    constexpr double kSmall = 0.4, kEdge = 1.5, kAlike = 0.93, kOpenPm = 1.5;
+    constexpr double kStillPm = 0.3, kShare = 0.12;
+    const Track& t = in.track;
+    const double bottom = t.timesS[in.rep.bottom], from = t.timesS[in.rep.start], to = t.timesS[in.rep.end];
+    int looked = 0, read = 0;
+    std::vector<std::pair<double, const ShoeReading*>> moments;
+    for (const auto& m : t.shoe) {
+        const ShoeReading& r = m.*end;
+        if (m.timeS < from || m.timeS > to) continue;
+        const bool isRead = r.state == ShoeReading::State::Read;
+        if (std::abs(m.timeS - bottom) <= kAroundS) ++looked, read += isRead;
+        if (isRead) moments.emplace_back(m.timeS, &r);
+    }
+    if (looked == 0 || read < kShareRead * looked || moments.empty()) return std::nullopt;
+    // Held: the least over any stretch of that length between neighbouring readings.
+    constexpr double kGapS = 0.35;
+    std::optional<double> most;
+    const ShoeReading* best = nullptr;
+    double atS = bottom;
+    for (std::size_t i = 0; i < moments.size(); ++i) {
+        double least = moments[i].second->rise;
+        const ShoeReading* weakest = moments[i].second;
+        for (std::size_t k = i + 1; k < moments.size() && moments[k].first - moments[k - 1].first <= kGapS; ++k) {
+            if (moments[k].second->rise < least) least = moments[k].second->rise, weakest = moments[k].second;
+            if (moments[k].first - moments[i].first < kHeldS) continue;
+            if (!most || least > *most) most = least, best = weakest, atS = 0.5 * (moments[i].first + moments[k].first);
+            break;
+        }
+    }
+    if (!most) return std::nullopt;
+    const double value = *most * t.cmPerPixel;
+    double pm = together({kStillPm, kShare * value, 0.5 * best->half * t.cmPerPixel, 0.5 * best->apart * t.cmPerPixel});
+    if (value > kSmall && value < kEdge && best->likeness < kAlike) pm = std::max(pm, kOpenPm);
+    return reading(value, pm, t.sampleAt(atS));
+}
+
+/// The same for records of before shoes were read: from points followed on the shoe where that held for most of the
+/// rep, else from the landmarks, which are far less sure (error_model.h).
+std::optional<Reading> riseOfPoint(const MeasureInput& in, const std::vector<double>& s,
+                                   const std::vector<bool>& followed) {
     std::size_t held = 0;
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) held += followed[i];
     const bool byShoe = static_cast<double>(held) >= 0.6 * static_cast<double>(in.rep.end - in.rep.start + 1);
-    // A foot that steps is off the floor as a whole, and nearer to the camera or further after a step to the side.
-    if (in.movement.sideways || (in.movement.steps && !byShoe)) return std::nullopt;
+    // A foot that steps is off the floor as a whole.
+    if (in.movement.steps && !byShoe) return std::nullopt;
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.15 * in.track.rate));
     std::optional<double> most;
     std::size_t at = in.rep.start;
@@ -68,11 +108,21 @@ std::optional<Reading> liftOfFoot(const MeasureInput& in, const std::vector<doub
     const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
     return reading(*most, together({allowance.still, allowance.deep * std::max(0.0, *most)}), at);
 }
+
+/// Only the foot near the camera is read; when the other one works, nothing is said, nor of a foot that steps nearer to
+/// the camera or further from it.
+bool footIsShown(const MeasureInput& in) {
+    return in.track.cmPerPixel > 0 && in.legSide() == in.track.near && !in.movement.sideways;
+}
 std::optional<Reading> heelRise(const MeasureInput& in) {
-    return liftOfFoot(in, in.series.heelRise, in.series.heelFollowed);
+    if (!footIsShown(in)) return std::nullopt;
+    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel);
+    return riseOfPoint(in, in.series.heelRise, in.series.heelFollowed);
 }
 std::optional<Reading> toeRise(const MeasureInput& in) {
-    return liftOfFoot(in, in.series.toeRise, in.series.toeFollowed);
+    if (!footIsShown(in)) return std::nullopt;
+    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::toe);
+    return riseOfPoint(in, in.series.toeRise, in.series.toeFollowed);
 }
 
 /// Knee ahead of the toe tip. Planted feet: from the foot as it stands (foot_extent.h); a working leg that stepped:

@@ -66,7 +66,8 @@ std::optional<json> open(std::span<const std::uint8_t> block, const char* schema
 std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
     Column<double> time;
     Column<std::uint8_t> found;
-    Column<float> score, points, world, feet;
+    Column<float> score, points, world, feet, shoes;
+    Column<std::uint8_t> shoeStates;
     Column<std::int32_t> stretch;
     for (const auto& f : poses) {
         time.put(f.timeS);
@@ -80,6 +81,10 @@ std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
             for (float v : {p.x, p.y, p.score}) feet.put(v);
             stretch.put(p.stretch);
         }
+        for (const auto& s : f.shoes) {
+            shoeStates.put(static_cast<std::uint8_t>(s.state));
+            for (float v : {s.rise, s.half, s.apart, s.likeness}) shoes.put(v);
+        }
     }
     return json::to_cbor(json{{"schema", "zevo-poses-2"},
                               {"frames", poses.size()},
@@ -89,7 +94,9 @@ std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
                               {"points", points.take()},
                               {"world", world.take()},
                               {"feet", feet.take()},
-                              {"stretch", stretch.take()}});
+                              {"stretch", stretch.take()},
+                              {"shoe_states", shoeStates.take()},
+                              {"shoes", shoes.take()}});
 }
 
 Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
@@ -104,6 +111,11 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
     if (!time.good() || !found.good() || !score.good() || !points.good() || !world.good() || !feet.good() ||
         !stretch.good())
         return kDamaged;
+    // Records of before shoes were read this way have none.
+    const bool hasShoes = map->contains("shoes");
+    Reader<float> shoes(*map, "shoes", n * kFootPointCount * 4);
+    Reader<std::uint8_t> shoeStates(*map, "shoe_states", n * kFootPointCount);
+    if (hasShoes && (!shoes.good() || !shoeStates.good())) return kDamaged;
     PoseFrames out(n);
     for (auto& f : out) {
         f.timeS = time.next();
@@ -122,6 +134,13 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
             p.y = feet.next();
             p.score = feet.next();
             p.stretch = stretch.next();
+        }
+        if (!hasShoes) continue;
+        for (auto& s : f.shoes) {
+            const auto state = shoeStates.next();
+            if (state > static_cast<std::uint8_t>(ShoeReading::State::Read)) return kDamaged;
+            s.state = static_cast<ShoeReading::State>(state);
+            s.rise = shoes.next(), s.half = shoes.next(), s.apart = shoes.next(), s.likeness = shoes.next();
         }
     }
     return out;

@@ -12,7 +12,9 @@ namespace zevo {
 
 /// Poses of a clip as a CBOR map (RFC 8949): "schema" "zevo-poses-2", "frames" n, and byte strings of little-endian
 /// values, one array a quantity: "time_s" f64[n], "found" u8[n], "score" f32[n], "points" f32[n·33·4] (x, y,
-/// visibility, presence), "world" f32[n·33·3], "feet" f32[n·4·3] (x, y, score), "stretch" i32[n·4].
+/// visibility, presence), "world" f32[n·33·3], "feet" f32[n·4·3] (x, y, score), "stretch" i32[n·4];
+/// since shoes are read as turned strips also "shoe_states" u8[n·4] (not looked, unclear, read) and "shoes" f32[n·4·4]
+/// (rise, half, apart: pixels; likeness).
 std::vector<std::uint8_t> writePoses(const PoseFrames& poses);
 /// Error: damaged, or of another schema. Never reads past the block, whatever it says of itself.
 Result<PoseFrames> readPoses(std::span<const std::uint8_t> block);

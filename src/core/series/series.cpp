@@ -62,9 +62,12 @@ Series computeSeries(const Track& t) {
         // One end of a foot can only rise while the other stays down: what both do together is a shaken camera or the
         // drift of the landmarks with the client's pose, and is taken out.
         const bool heelSeen = std::isfinite(t.heelLiftPx[i]), toeSeen = std::isfinite(t.toeLiftPx[i]);
-        const double heelUp = heelSeen ? t.heelLiftPx[i] : at(heel).y() - t.standingFlatAt(heel).y();
-        const double toeUp = toeSeen ? t.toeLiftPx[i] : at(toe).y() - t.standingFlatAt(toe).y();
-        const bool alike = heelSeen == toeSeen && heelUp * toeUp > 0;
+        // Between the repetitions a shoe that is read is not looked at: it stands.
+        const double heelUp = heelSeen         ? t.heelLiftPx[i]
+                              : t.shoe.empty() ? at(heel).y() - t.standingFlatAt(heel).y()
+                                               : 0.0;
+        const double toeUp = toeSeen ? t.toeLiftPx[i] : t.shoe.empty() ? at(toe).y() - t.standingFlatAt(toe).y() : 0.0;
+        const bool alike = t.shoe.empty() && heelSeen == toeSeen && heelUp * toeUp > 0;
         const double together = alike ? std::copysign(std::min(std::abs(heelUp), std::abs(toeUp)), heelUp) : 0.0;
         s.heelFollowed.push_back(heelSeen);
         s.toeFollowed.push_back(toeSeen);

@@ -6,9 +6,8 @@
 #include <set>
 
 namespace zevo {
-namespace {
 
-SetContext contextOf(const SetFacts& f, const Movement& movement, const Observation& seen) {
+SetContext contextOf(const SetFacts& f, const Movement& movement, const std::string& model) {
     SetContext c;
     c.context.statureCm = f.statureCm;
     c.context.view = f.view;
@@ -16,7 +15,7 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const Observat
     c.context.drive = movement.drive;
     c.movement = movement;
     c.variation = movement.variation(f.variation) ? f.variation : std::string();
-    c.model = seen.model;
+    c.model = model;
     c.loadShare = f.loadShare;
     c.ankleLimitDeg = f.ankleLimitDeg;
     c.wedgeDeg = f.wedgeDeg;
@@ -25,6 +24,8 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const Observat
     c.felt = f.felt;
     return c;
 }
+
+namespace {
 
 /// Poses inside a trimmed span, or all of them.
 PoseFrames within(const PoseFrames& poses, const Span& span) {
@@ -154,7 +155,7 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     state.wholeStandard = school->id;
     const std::string schoolTitle = school->title;
     *school = withChoices(*school, catalogue.choices, e.facts.choices, *movement);
-    SetContext context = contextOf(e.facts, *movement, *state.first);
+    SetContext context = contextOf(e.facts, *movement, state.first->model);
     context.arms = armsOf(school->choices);
     state.kept = kept != nullptr;
 

@@ -19,7 +19,7 @@ namespace zevo {
 
 /// Version of what makes measures out of observations. Raised with every change that moves values; values stored by an
 /// older one are shown as they are until the coach has them measured anew. 0: from before versions were kept.
-inline constexpr int kEngine = 6;
+inline constexpr int kEngine = 7;
 
 /// What was seen in one clip. Never changed after it was made.
 struct Observation {
@@ -53,6 +53,9 @@ struct KeptValues {
     int engine = 0;
     std::vector<MeasuredRep> reps, secondReps;
 };
+
+/// The context that facts and a movement come to.
+SetContext contextOf(const SetFacts& facts, const Movement& movement, const std::string& model = "full");
 
 /// The parts of a set, each made from the one before.
 enum class Stage { Clean, Track, Series, Repetitions, Measures, Judgement, Nothing };

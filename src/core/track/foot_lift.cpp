@@ -36,12 +36,30 @@ std::vector<double> liftOf(const PoseFrames& frames, std::size_t point, const st
     return smoothed;
 }
 
+std::vector<double> liftOf(const Track& track, ShoeReading Track::ShoeMoment::*end) {
+    std::vector<double> times, lift;
+    for (const auto& m : track.shoe) {
+        times.push_back(m.timeS);
+        lift.push_back((m.*end).state == ShoeReading::State::Read ? (m.*end).rise : kNaN);
+    }
+    return resample(times, lift, track.timesS, kBridgeableGapS);
+}
+
 }  // namespace
 
 void measureFootLift(const PoseFrames& frames, std::span<const std::size_t> standing, Track& track) {
+    const std::size_t side = track.near == Side::Left ? 0 : 1;
+    track.shoe.clear();
+    for (const auto& f : frames)
+        if (f.shoes[side].state != ShoeReading::State::NotLooked)
+            track.shoe.push_back({f.timeS, f.shoes[side], f.shoes[2 + side]});
+    if (!track.shoe.empty()) {
+        track.heelLiftPx = liftOf(track, &Track::ShoeMoment::heel);
+        track.toeLiftPx = liftOf(track, &Track::ShoeMoment::toe);
+        return;
+    }
     std::vector<bool> stands(track.size(), false);
     for (std::size_t i : standing) stands[i] = true;
-    const std::size_t side = track.near == Side::Left ? 0 : 1;
     track.heelLiftPx = liftOf(frames, side, stands, track);
     track.toeLiftPx = liftOf(frames, 2 + side, stands, track);
 }

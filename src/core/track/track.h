@@ -49,6 +49,12 @@ struct Track {
     std::array<double, kLandmarkCount> noisePx{};         ///< standard deviation left after smoothing
     /// Rise of the near heel and toe against standing, from the followed shoe, pixels; NaN where not followed.
     std::vector<double> heelLiftPx, toeLiftPx;
+    /// The near shoe as read in the picture, moment by moment; empty where no picture was looked at.
+    struct ShoeMoment {
+        double timeS = 0;
+        ShoeReading heel, toe;
+    };
+    std::vector<ShoeMoment> shoe;
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
     double trackedShare = 0;     ///< frames in which the person was found
 
