@@ -166,9 +166,23 @@ int runTour(MainWindow& window, const QString& folder) {
     act("keys");
     good &= camera.take("keys");
     press(window.keysSheet(), Qt::Key_Escape);
-    act("pain");
+    act("rules");
     good &= camera.take("stop-rules");
     press(window.stopSheet(), Qt::Key_Escape);
+    act("pain");
+    good &= camera.take("pain-question");
+    press(window.question(), Qt::Key_Escape);
+    // What hurts a little and where it was felt come before what the picture shows; undone again.
+    SetFacts facts = review->document().facts();
+    const SetFacts before = facts;
+    facts.pain.after = 3, facts.pain.place = "knee-front", facts.felt = {"knee"};
+    review->document().apply(FactsSet{facts}, "tour");
+    waitForWork(window);
+    review->feltPicker()->toggle();
+    good &= camera.take("review-pain");
+    review->feltPicker()->toggle();
+    review->document().apply(FactsSet{before}, "tour");
+    waitForWork(window);
     act("home");
     good &= camera.take("clients");
 

@@ -3,6 +3,7 @@
 #include <QPolygonF>
 #include <QString>
 #include <QStringList>
+#include <map>
 #include <memory>
 #include <vector>
 
@@ -119,9 +120,11 @@ class ReviewPresenter {
     /// The card.
     struct Saying {
         bool clean = false;
-        bool open = false;           ///< nothing found, but what leads was not judged: no praise
-        bool lead = false;           ///< about pain, or where the set was felt: comes before what the picture shows
-        QString fault;               ///< id, for its picture; empty where there is none
+        bool open = false;  ///< nothing found, but what leads was not judged: no praise
+        bool lead = false;  ///< about pain, or where the set was felt: comes before what the picture shows
+        QString fault;      ///< id; empty where there is none
+        QString figure;     ///< what is meant, as a small drawing: the figure and what differs in it
+        std::map<std::string, double> turned;
         QString title, term, where;  ///< fault in coach's words; the field's term; "reps 3–6 · clear"
         QString why;                 ///< "Heel off the floor 4.8 ±1.8 cm in rep 6; the standard allows at most 1.5 cm"
         QStringList say, sayKinds;   ///< wordings, first one to use first
@@ -169,7 +172,7 @@ class ReviewPresenter {
   private:
     const MeasuredRep& current() const { return result().reps[static_cast<std::size_t>(m_rep)]; }
     const AdviceBook& advice() const { return m_catalogue->advice; }
-    QStringList unsureInside() const;
+    std::vector<MeasureId> unsureInside() const;
     QStringList judgedTitles() const;
     std::vector<const char*> leads() const;
     const Finding* shownFinding() const;

@@ -35,9 +35,9 @@ bool isDepth(MeasureId measure) {
 
 }  // namespace
 
-/// Measures whose value lies inside in every repetition but whose ± does not, in the coach's words.
-QStringList ReviewPresenter::unsureInside() const {
-    QStringList out;
+/// Measures whose value lies inside in every repetition but whose ± does not.
+std::vector<MeasureId> ReviewPresenter::unsureInside() const {
+    std::vector<MeasureId> out;
     for (const auto& band : standard().bands) {
         if (band.faultAbove.empty() && band.faultBelow.empty()) continue;
         const auto& reps = result().reps;
@@ -45,7 +45,7 @@ QStringList ReviewPresenter::unsureInside() const {
             const Measurement* m = result().counts(rep) ? rep.find(band.measure) : nullptr;
             return m && judge(*m, band, standard().minConfidence).verdict == Verdict::Unsure;
         });
-        if (open) out.append(QString(band.measure->title).toLower());
+        if (open) out.push_back(band.measure);
     }
     return out;
 }
@@ -148,8 +148,11 @@ ReviewPresenter::Saying ReviewPresenter::cleanSaying() const {
         s.title = text(advice().title(kCleanCard));
         tell(s, adviceWithoutFinding(kCleanCard, result(), advice()));
         if (!result().stop.mayGoOnAlike()) s.say = {"Good. No heavier, no further."};
-        if (const QStringList unsure = unsureInside(); !unsure.isEmpty())
-            s.why = QString("Not sure: %1. Look yourself there.").arg(unsure.join(", "));
+        const auto unsure = unsureInside();
+        QStringList names;
+        for (const MeasureId m : unsure) names.append(QString(m->title).toLower());
+        if (!unsure.empty())
+            s.why = QString("Not sure: %1. Look yourself there. %2").arg(names.join(", "), howToJudge(unsure.front()));
         return s;
     }
     s.title = open.join("; ");
@@ -214,7 +217,7 @@ ReviewPresenter::Saying ReviewPresenter::saying() const {
     if (const QStringList open = notJudged(); !open.isEmpty()) s.why += " " + open.join(". ") + ".";
     const Counsel counsel = counselFor(f, result(), advice());
     const FaultWords* words = advice().fault(f.fault);
-    if (words) s.term = text(words->term);
+    if (words) s.term = text(words->term), s.figure = text(words->figure), s.turned = words->turned;
     s.trace = traceText(counsel);
     tell(s, counsel.advice);
     if (f.severity == Severity::Unsure && words) s.unsure = text(words->unsure);
@@ -246,9 +249,9 @@ QString ReviewPresenter::partialText(const MeasuredRep& rep) const {
     if (isDepth(key) && stature > 0) {
         constexpr double kRad = std::numbers::pi / 180;
         const double cm = proportion::kThigh * stature * (std::sin(m->value * kRad) - std::sin(*band->max * kRad));
-        said =
-            tr("turned back %1 above the line, about %2")
-                .arg(valueText(short_, key->unit, m_lengths), valueText(std::round(cm), Unit::Centimetres, m_lengths));
+        const QString about =
+            m_lengths == Lengths::Us ? valueText(cm, Unit::Centimetres, m_lengths) : tr("%1 cm").arg(figures(cm, 0));
+        said = tr("turned back %1 above the line, about %2").arg(valueText(short_, key->unit, m_lengths), about);
     }
     return said;
 }

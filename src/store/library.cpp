@@ -66,31 +66,50 @@ Result<void> Library::beginSitting() {
 }
 
 Result<std::vector<Client>> Library::clients() const {
-    auto q =
-        m_impl->read("SELECT id, name, stature_cm, note, consent_on FROM clients ORDER BY name COLLATE NOCASE, id");
+    auto q = m_impl->read(
+        QString("SELECT %1 FROM clients k ORDER BY k.name COLLATE NOCASE, k.id").arg(Impl::kClientColumns));
     if (!q) return q.error();
     std::vector<Client> out;
     while (q->next()) out.push_back(Impl::clientFrom(*q));
+    for (Client& c : out)
+        if (auto read = m_impl->readFlags(c); !read) return read.error();
     return out;
 }
 
 Result<Client> Library::client(ClientId id) const {
-    auto q = m_impl->read("SELECT id, name, stature_cm, note, consent_on FROM clients WHERE id = ?", {number(id)});
+    auto q = m_impl->read(QString("SELECT %1 FROM clients k WHERE k.id = ?").arg(Impl::kClientColumns), {number(id)});
     if (!q) return q.error();
     if (!q->next()) return Error{"This client is not in the library any more.", std::to_string(number(id))};
-    return Impl::clientFrom(*q);
+    Client c = Impl::clientFrom(*q);
+    if (auto read = m_impl->readFlags(c); !read) return read.error();
+    return c;
 }
 
 Result<ClientId> Library::addClient(const Client& c) {
-    auto id = m_impl->insert("INSERT INTO clients (name, stature_cm, note, consent_on, made_at) VALUES (?, ?, ?, ?, ?)",
-                             {c.name, c.statureCm, notNull(c.note), Impl::consentValue(c), now()});
-    if (!id) return id.error();
-    return ClientId(*id);
+    Client added = c;
+    auto done = m_impl->transaction([&]() -> Result<void> {
+        auto id = m_impl->insert("INSERT INTO clients (name, made_at) VALUES (?, ?)", {c.name, now()});
+        if (!id) return id.error();
+        added.id = ClientId(*id);
+        return m_impl->writeClient(added);
+    });
+    if (!done) return done.error();
+    return added.id;
 }
 
 Result<void> Library::updateClient(const Client& c) {
-    return m_impl->change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ? WHERE id = ?",
-                          {c.name, c.statureCm, notNull(c.note), Impl::consentValue(c), number(c.id)});
+    return m_impl->transaction([&] { return m_impl->writeClient(c); });
+}
+
+PainCheck painOf(const Client& client, const QDate& day) {
+    PainCheck p;
+    for (const ClientFlag& f : client.flags) {
+        auto& list = f.stands() ? p.redFlags : p.cleared;
+        list.push_back(f.flag.toStdString());
+    }
+    p.place = client.complaint.place.toStdString();
+    if (client.complaint.askedOn == day) p.before = client.complaint.score, p.sharp = client.complaint.sharp;
+    return p;
 }
 
 Result<void> Library::deleteClient(ClientId id) {

@@ -1,5 +1,8 @@
 #pragma once
 
+#include <QJsonDocument>
+#include <QJsonObject>
+
 // The inside of Library, shared by its two source files; not for use outside them.
 
 #include <QDir>
@@ -225,17 +228,66 @@ struct Library::Impl {
         return out;
     }
 
-    static Client clientFrom(const QSqlQuery& q, int at = 0) {
-        Client c{ClientId(q.value(at).toLongLong()),
-                 q.value(at + 1).toString(),
-                 q.value(at + 2).toDouble(),
-                 q.value(at + 3).toString(),
-                 {}};
-        if (!q.value(at + 4).isNull()) c.consent = QDate::fromString(q.value(at + 4).toString(), Qt::ISODate);
+    /// Columns of a client, as clientFrom() reads them; flags are read apart.
+    static constexpr const char* kClientColumns =
+        "k.id, k.name, k.stature_cm, k.note, k.consent_on, k.pain_score, k.pain_place, k.pain_sharp, k.pain_on, "
+        "k.choices";
+    static constexpr int kClientColumnCount = 10;
+    static Client clientFrom(const QSqlQuery& q) {
+        auto day = [&](int at) {
+            return q.value(at).isNull() ? std::nullopt
+                                        : std::optional(QDate::fromString(q.value(at).toString(), Qt::ISODate));
+        };
+        Client c{ClientId(q.value(0).toLongLong()), q.value(1).toString(), q.value(2).toDouble(), q.value(3).toString(),
+                 day(4)};
+        if (!q.value(5).isNull()) c.complaint.score = q.value(5).toInt();
+        c.complaint.place = q.value(6).toString();
+        c.complaint.sharp = q.value(7).toBool();
+        c.complaint.askedOn = day(8);
+        const QJsonObject choices = QJsonDocument::fromJson(q.value(9).toByteArray()).object();
+        for (auto at = choices.begin(); at != choices.end(); ++at)
+            c.choices[at.key().toStdString()] = at.value().toString().toStdString();
         return c;
     }
-    static QVariant consentValue(const Client& c) {
-        return c.consent ? QVariant(c.consent->toString(Qt::ISODate)) : QVariant();
+    Result<void> readFlags(Client& c) const {
+        auto q =
+            read("SELECT flag, since, cleared_on, cleared_by FROM client_flags WHERE client_id = ? ORDER BY position",
+                 {number(c.id)});
+        if (!q) return q.error();
+        while (q->next()) {
+            ClientFlag f{q->value(0).toString(), QDate::fromString(q->value(1).toString(), Qt::ISODate)};
+            if (!q->value(2).isNull()) f.clearedOn = QDate::fromString(q->value(2).toString(), Qt::ISODate);
+            f.clearedBy = q->value(3).toString();
+            c.flags.push_back(f);
+        }
+        return {};
+    }
+    static QVariant dayValue(const std::optional<QDate>& day) {
+        return day ? QVariant(day->toString(Qt::ISODate)) : QVariant();
+    }
+    /// All that is kept of a client beside his number.
+    Result<void> writeClient(const Client& c) {
+        QJsonObject choices;
+        for (const auto& [choice, option] : c.choices)
+            choices[QString::fromStdString(choice)] = QString::fromStdString(option);
+        if (auto done =
+                change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
+                       "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ? WHERE id = ?",
+                       {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
+                        c.complaint.score ? QVariant(*c.complaint.score) : QVariant(), notNull(c.complaint.place),
+                        c.complaint.sharp, dayValue(c.complaint.askedOn),
+                        QString::fromUtf8(QJsonDocument(choices).toJson(QJsonDocument::Compact)), number(c.id)});
+            !done)
+            return done;
+        if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {number(c.id)}); !done) return done;
+        for (std::size_t i = 0; i < c.flags.size(); ++i)
+            if (auto done =
+                    change("INSERT INTO client_flags VALUES (?, ?, ?, ?, ?, ?)",
+                           {number(c.id), static_cast<int>(i), c.flags[i].flag, c.flags[i].since.toString(Qt::ISODate),
+                            dayValue(c.flags[i].clearedOn), notNull(c.flags[i].clearedBy)});
+                !done)
+                return done;
+        return {};
     }
 };
 

@@ -77,17 +77,19 @@ Result<std::vector<Outline>> Library::outlines(SetId id) const {
 
 Result<StoredSet> Library::loadSet(SetId id) const {
     const qint64 set = number(id);
-    auto q = m_impl->read(
-        "SELECT k.id, k.name, k.stature_cm, k.note, k.consent_on, e.held_on, s.engine FROM sets s JOIN "
-        "sessions e ON e.id = s.session_id JOIN clients k ON k.id = e.client_id WHERE s.id = ?",
-        {set});
+    auto q = m_impl->read(QString("SELECT %1, e.held_on, s.engine FROM sets s JOIN sessions e ON e.id = s.session_id "
+                                  "JOIN clients k ON k.id = e.client_id WHERE s.id = ?")
+                              .arg(Impl::kClientColumns),
+                          {set});
     if (!q) return q.error();
     if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
     StoredSet out;
     out.id = id;
     out.client = Impl::clientFrom(*q);
-    out.heldOn = QDate::fromString(q->value(5).toString(), Qt::ISODate);
-    out.kept.engine = q->value(6).toInt();
+    out.heldOn = QDate::fromString(q->value(Impl::kClientColumnCount).toString(), Qt::ISODate);
+    out.kept.engine = q->value(Impl::kClientColumnCount + 1).toInt();
+    q->finish();
+    if (auto read = m_impl->readFlags(out.client); !read) return read.error();
 
     auto seen = m_impl->read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "

@@ -13,13 +13,41 @@
 
 namespace zevo::store {
 
+/// A red flag (core/judge/stop_rules.h) that a client carries until a coach records that a clinician cleared it.
+struct ClientFlag {
+    QString flag;  ///< id of redFlags()
+    QDate since;
+    std::optional<QDate> clearedOn{};
+    QString clearedBy{};  ///< as the coach wrote it
+    bool stands() const { return !clearedOn; }
+    bool operator==(const ClientFlag&) const = default;
+};
+
+/// What hurt when the client was asked last.
+struct Complaint {
+    std::optional<int> score{};  ///< 0–10
+    QString place{};             ///< id of painPlaces()
+    bool sharp = false;
+    std::optional<QDate> askedOn{};
+    bool operator==(const Complaint&) const = default;
+};
+
 struct Client {
     ClientId id{};
     QString name;
     double statureCm = 0;  ///< 0 = not known
     QString note;
     std::optional<QDate> consent;  ///< the day the client agreed to be filmed; empty = not recorded
+    Complaint complaint{};
+    std::vector<ClientFlag> flags{};
+    Choices choices{};  ///< where this client has it otherwise than the schools
+
+    bool operator==(const Client&) const = default;
 };
+
+/// What a set of this client, filmed on a day, starts from: flags that stand, those cleared, and the answer to the
+/// question before the set where it was given on that day.
+PainCheck painOf(const Client& client, const QDate& day);
 
 /// A video file of the coach's. Zevo knows it by its content and never writes to it.
 struct Clip {

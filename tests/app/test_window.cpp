@@ -410,10 +410,114 @@ class TestWindow : public QObject {
         QVERIFY(m_window->keysSheet()->isVisible());
         QTest::keyClick(m_window->keysSheet(), Qt::Key_Escape);
         QVERIFY(!m_window->keysSheet()->isVisible());
-        click("pain");
+        QTest::keyClick(m_window.get(), Qt::Key_F1, Qt::ShiftModifier);
         QVERIFY(m_window->stopSheet()->isVisible());
         QTest::mouseClick(m_window->stopSheet(), Qt::LeftButton);
         QVERIFY(!m_window->stopSheet()->isVisible());
+    }
+
+    /// Pain is asked of the client before the set and remembered; flags are carried until their clearance is recorded.
+    void theQuestionIsTheClientsAndIsRemembered() {
+        auto* score = child<QComboBox>(m_window->home(), "beforeScore");
+        score->setCurrentIndex(5);  // 4
+        emit score->activated(5);
+        QVERIFY(text("care").contains("Lighten"));
+        auto client = [&] { return library().clients()->at(0); };
+        QCOMPARE(client().complaint.score, std::optional<int>(4));
+        QCOMPARE(client().complaint.askedOn, std::optional(QDate::currentDate()));
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!client().complaint.score && !child<QLabel>(m_window.get(), "care")->isVisible());
+
+        openTheSet();
+        QVERIFY(!review()->presenter().result().findings.empty());
+        click("pain");
+        QVERIFY(m_window->question()->isVisible());
+        QVERIFY(text("painTitle").contains("Isbrand"));
+        QTest::mouseClick(child<QCheckBox>(m_window->question(), "flag-chest"), Qt::LeftButton, {}, QPoint(10, 10));
+        QVERIFY2(text("painAdvice").contains("medical help"), qPrintable(text("painAdvice")));
+        QCOMPARE(client().flags.size(), std::size_t{1});
+        QVERIFY(review()->presenter().result().findings.empty());
+        QCOMPARE(review()->card()->sentence(), QString("Stop. Get medical help now."));
+        // Named by mistake: taken back the same day.
+        QTest::mouseClick(child<QCheckBox>(m_window->question(), "flag-chest"), Qt::LeftButton, {}, QPoint(10, 10));
+        QVERIFY(client().flags.empty() && !review()->presenter().result().findings.empty());
+        QTest::keyClick(m_window->question(), Qt::Key_Escape);
+
+        // One from last week cannot be unticked, only cleared, by somebody, on a day.
+        auto record = library();
+        auto carried = client();
+        carried.flags = {{"surgery", QDate::currentDate().addDays(-7)}};
+        QVERIFY(bool(record.updateClient(carried)));
+        m_window->goHome();
+        openTheSet();
+        click("pain");
+        QVERIFY(!child<QCheckBox>(m_window->question(), "flag-surgery")->isEnabled());
+        click("clear-surgery");
+        click("recordClearance");  // by nobody: nothing happens
+        QVERIFY(client().flags[0].stands());
+        QTest::keyClicks(child<QLineEdit>(m_window->question(), "clearedBy"), "surgeon at the cottage ward");
+        click("recordClearance");
+        QVERIFY(!client().flags[0].stands());
+        QCOMPARE(client().flags[0].clearedBy, QString("surgeon at the cottage ward"));
+        QCOMPARE(*client().flags[0].clearedOn, QDate::currentDate());
+        QCOMPARE(int(review()->presenter().result().stop.level), int(StopAnswer::Level::Care));
+        click("showRules");
+        QVERIFY(m_window->stopSheet()->isVisible() && !m_window->question()->isVisible());
+        QTest::keyClick(m_window->stopSheet(), Qt::Key_Escape);
+    }
+
+    void afterTheSetPainAndWhereItWasFeltComeFirst() {
+        openTheSet();
+        const int findings = review()->presenter().findingCount();
+        key(Qt::Key_A);
+        auto* picker = review()->feltPicker();
+        QVERIFY(picker->isVisible());
+        QTest::mouseClick(picker, Qt::LeftButton, {}, picker->spot("knee").toPoint());
+        QCOMPARE(document().facts().felt, std::vector<std::string>{"knee"});
+        QVERIFY(child<QCheckBox>(picker, "felt-knee")->isChecked());
+        QCOMPARE(review()->presenter().findingCount(), findings + 1);
+        QVERIFY2(text("findingTitle").startsWith("Felt: knee"), qPrintable(text("findingTitle")));
+        auto* score = child<QComboBox>(picker, "afterScore");
+        score->setCurrentIndex(4);  // 3
+        emit score->activated(4);
+        auto* place = child<QComboBox>(picker, "afterPlace");
+        place->setCurrentIndex(place->findData("knee-front"));
+        emit place->activated(place->currentIndex());
+        QVERIFY2(text("findingTitle").contains("knee, front"), qPrintable(text("findingTitle")));
+        QVERIFY(text("details").contains("Box squat"));
+        key(Qt::Key_Q);
+        QVERIFY(text("details").contains("No step up"));
+        QCOMPARE(child<QPushButton>(m_window.get(), "felt")->text(), QString("pain 3, …"));
+        QTest::keyClick(picker, Qt::Key_Escape);
+        QVERIFY(!picker->isVisible());
+        for (int i = 0; i < 3; ++i) QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(review()->presenter().findingCount(), findings);
+    }
+
+    void aChoiceApartFromTheSchoolIsTheSetsOrTheClients() {
+        openTheSet();
+        key(Qt::Key_T);
+        auto* foot = child<QComboBox>(review()->panel(), "choice-foot");
+        QVERIFY(foot->currentText().contains("as the school"));
+        foot->setCurrentIndex(foot->findData("toes-light"));
+        emit foot->activated(foot->currentIndex());
+        QCOMPARE(*review()->presenter().standard().bandFor("mass_over_foot")->min, 0.2);
+        QVERIFY2(text("why").contains("“Whole foot, with toes light”"), qPrintable(text("why")));
+        auto* depth = child<QComboBox>(review()->panel(), "choice-depth");
+        depth->setCurrentIndex(depth->findData("own"));
+        emit depth->activated(depth->currentIndex());
+        child<QDoubleSpinBox>(review()->panel(), "number-depth")->setValue(12);
+        QCOMPARE(*review()->presenter().standard().bandFor("thigh_angle")->max, 12.0);
+        click("keepChoices");
+        const Choices kept = library().clients()->at(0).choices;
+        QCOMPARE(kept.at("depth"), std::string("own:12"));
+        QVERIFY(!child<QPushButton>(m_window.get(), "keepChoices")->isEnabled());
+        // The next set of this client begins with them.
+        m_window->openClip(fixture("side"));
+        waitForWork();
+        m_window->showReady();
+        waitForWork();
+        QCOMPARE(document().facts().choices, kept);
     }
 
     void aSetIsOpenedFromTheList() {
@@ -482,7 +586,7 @@ class TestWindow : public QObject {
         openTheSet();
         key(Qt::Key_T);
         QVERIFY(review()->panel()->isVisible());
-        auto* before = child<QComboBox>(review()->panel(), "painBefore");
+        auto* before = child<QComboBox>(review()->panel(), "beforeScore");
         before->setFocus();
         QTest::keyClick(before, Qt::Key_End);  // 10
         emit before->activated(before->currentIndex());

@@ -133,7 +133,8 @@ class TestReasoning : public QObject {
         QVERIFY(change().front().find("weight at the chest") != std::string::npos);
         set.context.variation = "back-bar";
         for (const auto& c : change()) QVERIFY2(c.find("at the chest") == std::string::npos, c.c_str());
-        QVERIFY(std::any_of(change().begin(), change().end(), [](const auto& c) { return c.find("Lighter") == 0; }));
+        const auto loaded = change();
+        QVERIFY(std::any_of(loaded.begin(), loaded.end(), [](const auto& c) { return c.find("Lighter") == 0; }));
     }
 
     void shortSetsAreNotCalledTired() {

@@ -380,6 +380,63 @@ class TestPresenter : public QObject {
         saveSettings(dir.path(), {false, Lengths::Metric, "enormous", "squat", ""});
         QCOMPARE(loadSettings(dir.path()).model, QString("full"));
     }
+
+    /// What was not looked at is said before praise, on the card and in lists.
+    void whatWasNotJudgedComesBeforePraise() {
+        auto spec = made::spec(3);
+        const auto side = shown(spec);
+        QVERIFY(side.saying().clean && side.headline() == "Clean");
+        spec.scene.camera.azimuthDeg = 0;
+        const auto front = shown(spec);
+        QVERIFY(!front.saying().clean && front.saying().open && front.saying().say.isEmpty());
+        QVERIFY2(front.headline().contains("Depth not judged: filmed from the front"), qPrintable(front.headline()));
+        QVERIFY(front.saying().title.startsWith("Depth not judged"));
+        QVERIFY(front.saying().unsure.contains("side"));  // and what to do about it
+        QVERIFY2(front.saying().why.contains("what was judged"), qPrintable(front.saying().why));
+        // Found something, but not everything was looked at: said in the list as well.
+        for (auto& r : spec.motion.reps) r.kneeInLeftCm = 12;
+        QVERIFY2(shown(spec).headline().contains("Knees drift in") && shown(spec).headline().contains("not judged"),
+                 qPrintable(shown(spec).headline()));
+    }
+
+    void cleanNeedsTwoThirdsOfTheReps() {
+        auto state = *made::state(made::spec(6));
+        auto& r = state.set.result;
+        auto lose = [&](int reps) {
+            for (int i = 0; i < reps; ++i)
+                std::erase_if(r.reps[static_cast<std::size_t>(i)].measures,
+                              [](const Measurement& m) { return m.measure.name() == "heel_rise"; });
+            judgeSet(r, state.standard);
+        };
+        lose(2);
+        QVERIFY(r.clean());
+        lose(3);
+        QVERIFY(!r.clean() && r.notJudged.size() == 1 && r.notJudged[0].judged == 3);
+        QCOMPARE(ReviewPresenter(state, made::catalogue()).notJudged().join(' '),
+                 QString("Heel off the floor not judged: not seen well enough"));
+    }
+
+    void aPartialRepSaysWhyItDoesNotCount() {
+        const auto p = presenter();
+        const QString notes = p.notes().join(' ');
+        QVERIFY2(notes.contains("Rep 2 does not count: turned back ") && notes.contains("above the line, about "),
+                 qPrintable(notes));
+        QVERIFY(p.tiles()[1].spoken.contains("partial, turned back"));
+    }
+
+    /// Pain of 3 or 4: the easier version first; never the same again, never a step up.
+    void painChangesTheCard() {
+        const auto spec = made::spec(3);
+        SetFacts facts = made::factsOf(spec);
+        facts.pain.after = 3, facts.pain.place = "knee-front";
+        const auto p = shown({made::observation(spec)}, {FactsSet{facts}});
+        QCOMPARE(p.findingCount(), 1);
+        QVERIFY(p.saying().lead && p.saying().title.contains("knee, front"));
+        QVERIFY(p.saying().change.front().contains("Box squat"));
+        QCOMPARE(p.saying().progress, QString("No step up while it hurts."));
+        for (const QString& line : p.saying().say + p.saying().change) QVERIFY(!line.contains("ame again"));
+        QVERIFY(p.headline().startsWith("Hurts a little"));
+    }
 };
 
 ZEVO_SUITE(TestPresenter, "presenter")

@@ -90,6 +90,19 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     buildClientCard(m_card);
     right->addWidget(m_card);
 
+    m_pain = new PainRow("Before the set: pain", "before", this);
+    right->addWidget(m_pain);
+    m_care = new QLabel(this);
+    m_care->setObjectName("care");
+    m_care->setWordWrap(true);
+    m_care->setFont(textFont(15, true));
+    right->addWidget(m_care);
+    connect(m_pain, &PainRow::answered, this, [this](const PainRow::Answer& a) {
+        auto client = current();
+        if (!client) return;
+        client->complaint = {a.score, a.place, a.sharp, QDate::currentDate()};
+        changeClient(*client);
+    });
     auto* row = new QHBoxLayout;
     m_open = new QPushButton("Open clip…", this);
     m_open->setObjectName("openClip");
@@ -284,6 +297,8 @@ void HomeView::showClient() {
     m_empty->setVisible(!client);
     m_card->setVisible(client.has_value());
     m_noSets->setVisible(client.has_value());
+    m_pain->setVisible(client.has_value());
+    m_care->hide();
     if (!client) return m_sets->clear();
     m_filling = true;
     const bool us = m_settings.lengths == Lengths::Us;
@@ -297,6 +312,12 @@ void HomeView::showClient() {
                            ? "Agreed to be filmed on " + QLocale().toString(*client->consent, QLocale::ShortFormat)
                            : "Agreed to be filmed");
     if (m_note->toPlainText() != client->note) m_note->setPlainText(client->note);
+    const QDate today = QDate::currentDate();
+    const auto& c = client->complaint;
+    m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.place, c.askedOn == today && c.sharp});
+    const auto words = present::stopWords(stopAnswer(store::painOf(*client, today)));
+    m_care->setText(words.title + (words.text.isEmpty() ? QString() : ". " + words.text));
+    m_care->setVisible(!words.title.isEmpty());
     m_filling = false;
     showSets(*client);
 }
@@ -347,10 +368,13 @@ void HomeView::saveEdits() {
     if (m_consent->isChecked() != before->consent.has_value())
         after.consent = m_consent->isChecked() ? std::optional(QDate::currentDate()) : std::nullopt;
     after.note = m_note->toPlainText();
-    if (after.name == before->name && after.statureCm == before->statureCm && after.consent == before->consent &&
-        after.note == before->note)
-        return;
-    m_undo->push(new ClientChange(this, *before, after));
+    changeClient(after);
+}
+
+void HomeView::changeClient(const store::Client& after) {
+    for (const auto& before : m_clients)
+        if (before.id == after.id && !(before == after))
+            return m_undo->push(new ClientChange(this, store::Client(before), after));
 }
 
 void HomeView::apply(const store::Client& client) {
@@ -361,6 +385,7 @@ void HomeView::apply(const store::Client& client) {
             m_list->item(static_cast<int>(i))->setText(client.name.isEmpty() ? "(no name)" : client.name);
         }
     showClient();
+    emit clientChanged(client);
 }
 
 void HomeView::deleteClient() {

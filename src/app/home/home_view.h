@@ -6,6 +6,7 @@
 #include <memory>
 #include <optional>
 
+#include "app/care/pain_row.h"
 #include "app/theme/theme.h"
 #include "app/work/settings.h"
 #include "store/library.h"
@@ -38,6 +39,10 @@ class HomeView : public QWidget {
     void setSettings(const Settings& settings);
     void refresh();
     void selectClient(store::ClientId id);
+    /// The client chosen in the list.
+    std::optional<store::Client> current() const;
+    /// Keeps a change of a client, with undo.
+    void changeClient(const store::Client& after);
     /// The client the next clip belongs to; makes one when there is none yet.
     std::optional<store::ClientId> clientForClip();
 
@@ -46,6 +51,7 @@ class HomeView : public QWidget {
     void setWanted(store::SetId id);
     void modelChosen(const QString& model);
     void movementChosen(const QString& movement, const QString& variation);
+    void clientChanged(const zevo::store::Client& client);
     void failed(const QString& message);
 
   protected:
@@ -61,7 +67,6 @@ class HomeView : public QWidget {
     void saveEdits();
     void apply(const store::Client& client);
     const std::vector<Outline>& outlinesOf(store::SetId id);
-    std::optional<store::Client> current() const;
 
     Theme m_theme = lightTheme();
     Settings m_settings;
@@ -82,6 +87,8 @@ class HomeView : public QWidget {
     QPlainTextEdit* m_note;
     QComboBox *m_model, *m_movement;
     QPushButton *m_add, *m_open, *m_delete;
+    PainRow* m_pain;
+    QLabel* m_care;
 };
 
 }  // namespace zevo::app

@@ -49,6 +49,10 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_about->setObjectName("aboutSet");
     m_about->setFocusPolicy(Qt::TabFocus);
     judged->addWidget(m_standards, 1);
+    m_felt = new QPushButton(this);
+    m_felt->setObjectName("felt");
+    m_felt->setFocusPolicy(Qt::TabFocus);
+    judged->addWidget(m_felt);
     judged->addWidget(m_about);
     right->addLayout(judged);
     m_offers = new QLabel(this);
@@ -73,6 +77,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     middle->addLayout(right, 5);
 
     m_panel = new SetPanel(this);
+    m_feltPicker = new FeltPicker(this);
     connect(m_offers, &QLabel::linkActivated, this, &ReviewView::offerTaken);
     connectPanel();
     connectActions();

@@ -20,6 +20,7 @@ void ReviewView::setTheme(const Theme& theme) {
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
     m_panel->setTheme(theme);
+    m_feltPicker->setTheme(theme);
     if (hasSet()) refreshOffers();
     m_back->setIcon(icon("frame-back", theme.ink));
     m_on->setIcon(icon("frame-on", theme.ink));
@@ -111,7 +112,15 @@ void ReviewView::refreshAll() {
     m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
     const auto& second = clip(true);
     m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
-                    heldOn());
+                    heldOn(), client().choices);
+    const SetFacts& facts = m_document->facts();
+    m_feltPicker->setPain({facts.pain.after, QString::fromStdString(facts.pain.place), facts.pain.sharp});
+    m_feltPicker->setFelt(facts.felt);
+    QStringList said;
+    if (facts.pain.after) said.append(tr("pain %1").arg(*facts.pain.after));
+    for (const auto& place : facts.felt) said.append(present::feltTitle(place).toLower());
+    m_felt->setText(said.isEmpty() ? tr("After…") : said.size() == 1 ? said.front() : tr("%1, …").arg(said.front()));
+    m_felt->setAccessibleDescription(said.join(", "));
     refreshOffers();
     QStringList notes = presenter().notes();
     for (const Error& e : m_document->catalogue().refused) notes.append(present::sentence(e));
@@ -336,6 +345,8 @@ void ReviewView::connectActions() {
     m_actions.bind(m_other, "otherView");
     m_actions.bind(m_leaveOut, "leaveOut");
     m_actions.bind(m_about, "aboutSet");
+    m_actions.bind(m_felt, "afterSet");
+    m_actions.on("afterSet", [this] { m_feltPicker->toggle(); });
 }
 
 void ReviewView::connectPanel() {
@@ -353,6 +364,33 @@ void ReviewView::connectPanel() {
         m_stored.heldOn = day;
         emit heldOnChosen(day);
     });
+    connect(m_panel, &SetPanel::choicesKept, this, [this](const Choices& choices) {
+        store::Client next = client();
+        next.choices = choices;
+        emit clientChanged(next);
+    });
+    connect(m_feltPicker, &FeltPicker::felt, this, [this](const std::vector<std::string>& places) {
+        SetFacts facts = m_document->facts();
+        facts.felt = places;
+        m_document->apply(FactsSet{facts}, tr("where it was felt"));
+    });
+    connect(m_feltPicker, &FeltPicker::painAnswered, this, [this](const PainRow::Answer& a) {
+        SetFacts facts = m_document->facts();
+        facts.pain.after = a.score;
+        facts.pain.place = a.place.toStdString();
+        facts.pain.sharp = a.sharp;
+        m_document->apply(FactsSet{facts}, tr("the pain after the set"));
+    });
+}
+
+void ReviewView::setClient(const store::Client& client) {
+    m_stored.client = client;
+    SetFacts facts = m_document->facts();
+    const PainCheck now = store::painOf(client, QDate::currentDate());
+    facts.pain.redFlags = now.redFlags, facts.pain.cleared = now.cleared;
+    if (now.before) facts.pain.before = now.before, facts.pain.place = now.place, facts.pain.sharp = now.sharp;
+    if (facts == m_document->facts()) return refreshAll();
+    m_document->apply(FactsSet{facts}, tr("what hurts"));
 }
 
 bool ReviewView::takesDigit(QKeyEvent* e) {

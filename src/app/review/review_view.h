@@ -4,6 +4,7 @@
 #include <QWidget>
 #include <memory>
 
+#include "app/care/felt_picker.h"
 #include "app/review/curve_plot.h"
 #include "app/review/reading_column.h"
 #include "app/review/rep_strip.h"
@@ -38,6 +39,9 @@ class ReviewView : public QWidget {
     bool hasSet() const { return m_document != nullptr; }
     store::SetId id() const { return m_stored.id; }
     const store::Client& client() const { return m_stored.client; }
+    /// What is recorded of the client now; the set takes over what hurts and which flags stand.
+    void setClient(const store::Client& client);
+    FeltPicker* feltPicker() const { return m_feltPicker; }
     const QDate& heldOn() const { return m_stored.heldOn; }
     const Watchable& clip(bool second) const;
     present::SetDocument& document() const { return *m_document; }
@@ -70,6 +74,8 @@ class ReviewView : public QWidget {
     void toggleLeftOut();
 
   signals:
+    /// The client has it so from now on.
+    void clientChanged(const zevo::store::Client& client);
     void changed();
     void refused(const QString& why, const zevo::Error& error);
     void offerTaken(const QString& offer);  ///< "anew", "stature", "movement:FAMILY"
@@ -111,6 +117,8 @@ class ReviewView : public QWidget {
     CurvePlot* m_plot;
     QComboBox* m_standards;
     SetPanel* m_panel;
+    FeltPicker* m_feltPicker;
+    QPushButton* m_felt;
     QLabel *m_clock, *m_notes, *m_offers;
     QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
 };

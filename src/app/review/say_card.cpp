@@ -68,6 +68,9 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_words = quiet(this, "otherWords", "Say it in other words (W)");
     say->addWidget(m_sentence, 1);
     say->addWidget(m_words);
+    m_picture = new FaultPicture(this);
+    m_picture->setObjectName("faultPicture");
+    say->addWidget(m_picture, 0, Qt::AlignBottom);
     column->addLayout(say);
 
     auto* why = new QHBoxLayout;
@@ -97,7 +100,7 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     tabs->addStretch();
     column->addLayout(tabs);
     m_details = label(this, "details", 14);
-    m_details->setMinimumHeight(56);
+    m_details->setMinimumHeight(40);
     m_details->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     column->addWidget(m_details);
     column->addStretch();
@@ -114,6 +117,7 @@ void SayCard::setTheme(const Theme& theme) {
     m_next->setIcon(icon("frame-on", theme.ink));
     m_words->setIcon(icon("other", theme.accent));
     for (auto* b : {m_previous, m_next, m_words}) b->setIconSize({22, 22});
+    m_picture->setTheme(theme);
     update();
 }
 
@@ -154,14 +158,17 @@ void SayCard::fill() {
     // What could not be settled gets no cue: what to film instead.
     const int wording = m_saying.say.isEmpty() ? 0 : m_wording % static_cast<int>(m_saying.say.size());
     m_sentence->setFont(textFont(unsure ? 18 : 25, true));
-    m_sentence->setText(unsure ? "Not sure. " + m_saying.unsure : m_saying.say.value(wording));
+    m_sentence->setText(!unsure         ? m_saying.say.value(wording)
+                        : m_saying.open ? m_saying.unsure
+                                        : "Not sure. " + m_saying.unsure);
     m_words->setVisible(!unsure && m_saying.say.size() > 1);
     m_words->setToolTip(
         QString("Say it in other words (W). This one is %1.").arg(kindWord(m_saying.sayKinds.value(wording))));
     m_why->setText(m_saying.why);
     m_trace->setText(m_saying.trace.isEmpty() ? QString() : "Likely: " + m_saying.trace + ".");
     m_trace->setVisible(!m_saying.trace.isEmpty());
-    m_moment->setVisible(!m_saying.clean && !m_saying.stop);
+    m_moment->setVisible(!m_saying.clean && !m_saying.stop && !m_saying.lead && !m_saying.open);
+    m_picture->setFault(m_saying.figure, m_saying.turned);
     for (int i = 0; i < 4; ++i) m_tabs[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(m_part) == i);
     const QStringList lines = m_part == Part::Change    ? m_saying.change
                               : m_part == Part::Prepare ? m_saying.prepare
@@ -176,9 +183,8 @@ void SayCard::fill() {
 void SayCard::paintEvent(QPaintEvent* e) {
     QFrame::paintEvent(e);
     QPainter p(this);
-    const Verdict verdict = m_saying.clean                          ? Verdict::Inside
-                            : m_saying.severity == Severity::Unsure ? Verdict::Unsure
-                                                                    : Verdict::Outside;
+    const bool unsure = m_saying.open || m_saying.severity == Severity::Unsure;
+    const Verdict verdict = m_saying.clean ? Verdict::Inside : unsure ? Verdict::Unsure : Verdict::Outside;
     drawMark(p, QPointF(m_title->x() + 9, m_title->y() + m_title->height() / 2.0), 15, verdict, true, m_theme);
 }
 

@@ -2,6 +2,7 @@
 
 #include <QFrame>
 
+#include "app/review/fault_picture.h"
 #include "app/theme/theme.h"
 #include "present/review_presenter.h"
 
@@ -44,6 +45,7 @@ class SayCard : public QFrame {
     int m_index = 0, m_count = 0, m_wording = 0;
     Part m_part = Part::Change;
     QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position, *m_trace;
+    FaultPicture* m_picture;
     QPushButton *m_previous, *m_next, *m_words, *m_moment;
     std::array<QPushButton*, 4> m_tabs{};
 };

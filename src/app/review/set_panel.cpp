@@ -12,6 +12,7 @@
 #include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
+#include <QScrollArea>
 
 #include "present/words.h"
 
@@ -41,28 +42,28 @@ QDoubleSpinBox* number(QWidget* parent, const char* name, const QString& spoken,
     return b;
 }
 
-QComboBox* painBox(QWidget* parent, const char* name, const QString& spoken) {
-    auto* b = new QComboBox(parent);
-    b->setObjectName(name);
-    b->setAccessibleName(spoken);
-    b->addItem("not asked");
-    for (int i = 0; i <= 10; ++i) b->addItem(QString::number(i));
-    return b;
-}
-
-std::optional<int> painIn(const QComboBox* box) {
-    return box->currentIndex() > 0 ? std::optional(box->currentIndex() - 1) : std::nullopt;
-}
-
 }  // namespace
 
 SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     setObjectName("setPanel");
     setAccessibleName("About this set");
     setFocusPolicy(Qt::StrongFocus);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(22, 16, 22, 16);
+    auto* frame = new QVBoxLayout(this);
+    frame->setContentsMargins(1, 8, 0, 12);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* page = new QWidget(scroll);
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(22, 8, 22, 8);
     column->setSpacing(8);
+    scroll->setWidget(page);
+    for (QWidget* w : {scroll->viewport(), page}) w->setAutoFillBackground(false);
+    page->setObjectName("setPage");
+    page->setStyleSheet("#setPage { background: transparent }");
+    frame->addWidget(scroll, 1);
     auto* heading = new QLabel("About this set", this);
     heading->setFont(textFont(20, true));
     column->addWidget(heading);
@@ -101,28 +102,17 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     m_setUp = words(this, "setUp");
     column->addWidget(m_setUp);
 
-    auto* pain = new QHBoxLayout;
-    m_before = painBox(this, "painBefore", "Pain before the set");
-    m_after = painBox(this, "painAfter", "Pain after the set");
-    m_sharp = new QCheckBox("sharp", this);
-    m_sharp->setObjectName("painSharp");
-    pain->addWidget(new QLabel("Pain before", this));
-    pain->addWidget(m_before);
-    pain->addWidget(new QLabel("after", this));
-    pain->addWidget(m_after);
-    pain->addWidget(m_sharp);
-    pain->addStretch();
-    column->addLayout(pain);
-    auto* flags = new QGridLayout;
-    int at = 0;
-    for (const auto& f : redFlags()) {
-        auto* box = new QCheckBox(present::redFlagTitle(f.id), this);
-        box->setObjectName(QString("flag-") + f.id);
-        flags->addWidget(box, at / 3, at % 3);
-        m_flags.push_back(box);
-        ++at;
-    }
-    column->addLayout(flags);
+    m_before = new PainRow("Pain before", "before", this);
+    column->addWidget(m_before);
+    m_choices = new ChoiceRows(this);
+    column->addWidget(m_choices);
+    connect(m_choices, &ChoiceRows::chosen, this, [this](const Choices& overrides) {
+        SetFacts next = m_facts;
+        next.choices = overrides;
+        emit factsChosen(next);
+    });
+    connect(m_choices, &ChoiceRows::keptForClient, this, &SetPanel::choicesKept);
+    connect(m_before, &PainRow::answered, this, &SetPanel::choose);
 
     m_second = words(this, "secondView");
     column->addWidget(m_second);
@@ -165,21 +155,20 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     close->setProperty("kind", "main");
     school->addWidget(close);
     column->addStretch();
-    column->addLayout(school);
+    school->setContentsMargins(22, 0, 22, 0);
+    frame->addLayout(school);
 
     connect(m_movement, &QComboBox::activated, this, [this] {
         fillVariations();
         choose();
     });
-    for (QComboBox* b : {m_variation, m_before, m_after}) connect(b, &QComboBox::activated, this, &SetPanel::choose);
+    connect(m_variation, &QComboBox::activated, this, &SetPanel::choose);
     for (QDoubleSpinBox* b : {m_load, m_wedge, m_ankle})
         connect(b, &QDoubleSpinBox::valueChanged, this, &SetPanel::choose);
     connect(m_day, &QDateEdit::dateChanged, this, [this](const QDate& day) {
         if (!m_filling) emit heldOnChosen(day);
     });
     connect(m_tempo, &QLineEdit::editingFinished, this, &SetPanel::readTempo);
-    connect(m_sharp, &QCheckBox::toggled, this, &SetPanel::choose);
-    for (QCheckBox* b : m_flags) connect(b, &QCheckBox::toggled, this, &SetPanel::choose);
     connect(m_apart, &QCheckBox::toggled, this, [this](bool apart) {
         if (!m_filling && m_hasSecond) emit togetherChosen(!apart);
     });
@@ -217,7 +206,7 @@ void SetPanel::showSetUp() {
 }
 
 void SetPanel::setSet(const present::SetDocument& document, const present::ReviewPresenter& presenter, double frameS,
-                      const QDate& heldOn) {
+                      const QDate& heldOn, const Choices& forClient) {
     m_filling = true;
     const SetState& state = document.state();
     m_facts = state.edited.facts;
@@ -235,12 +224,12 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_tempo->setText(m_facts.tempo ? present::tempoWords(*m_facts.tempo) : QString());
     m_tempoSaid->hide();
     const PainCheck& pain = m_facts.pain;
-    m_before->setCurrentIndex(pain.before ? *pain.before + 1 : 0);
-    m_after->setCurrentIndex(pain.after ? *pain.after + 1 : 0);
-    m_sharp->setChecked(pain.sharp);
-    for (std::size_t i = 0; i < m_flags.size(); ++i)
-        m_flags[i]->setChecked(std::find(pain.redFlags.begin(), pain.redFlags.end(), redFlags()[i].id) !=
-                               pain.redFlags.end());
+    m_before->setAnswer({pain.before, QString::fromStdString(pain.place), pain.sharp});
+    const auto& schools = presenter.standards();
+    const auto school = std::find_if(schools.begin(), schools.end(),
+                                     [&](const Standard& s) { return s.id == presenter.standard().id; });
+    m_choices->show(document.catalogue().choices, presenter.result().context.movement,
+                    school == schools.end() ? presenter.standard() : *school, m_facts.choices, forClient);
     m_hasSecond = state.edited.second.has_value();
     const auto& joined = presenter.result().second;
     if (!m_hasSecond)
@@ -278,10 +267,8 @@ void SetPanel::choose() {
     next.loadShare = m_load->value() / 100;
     next.wedgeDeg = m_wedge->value();
     next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
-    next.pain.before = painIn(m_before), next.pain.after = painIn(m_after), next.pain.sharp = m_sharp->isChecked();
-    next.pain.redFlags.clear();
-    for (std::size_t i = 0; i < m_flags.size(); ++i)
-        if (m_flags[i]->isChecked()) next.pain.redFlags.push_back(redFlags()[i].id);
+    const PainRow::Answer before = m_before->answer();
+    next.pain.before = before.score, next.pain.place = before.place.toStdString(), next.pain.sharp = before.sharp;
     emit factsChosen(next);
 }
 

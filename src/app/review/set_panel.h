@@ -4,6 +4,8 @@
 #include <QFrame>
 #include <vector>
 
+#include "app/care/choice_rows.h"
+#include "app/care/pain_row.h"
 #include "app/theme/theme.h"
 #include "present/review_presenter.h"
 #include "present/set_document.h"
@@ -25,14 +27,16 @@ class SetPanel : public QFrame {
   public:
     explicit SetPanel(QWidget* parent);
     void setTheme(const Theme& theme);
-    /// `frameS`: time between two frames of the second clip.
+    /// `frameS`: time between two frames of the second clip; `forClient`: what the client has otherwise than the
+    /// schools.
     void setSet(const present::SetDocument& document, const present::ReviewPresenter& presenter, double frameS,
-                const QDate& heldOn);
+                const QDate& heldOn, const Choices& forClient);
     /// Shows or hides it.
     void toggle();
 
   signals:
     void factsChosen(const SetFacts& facts);
+    void choicesKept(const zevo::Choices& choices);
     void heldOnChosen(const QDate& day);
     void deleteWanted();
     void secondWanted(bool together);
@@ -59,11 +63,12 @@ class SetPanel : public QFrame {
     bool m_filling = false, m_hasSecond = false;
     std::vector<Movement> m_movements;
     QDateEdit* m_day;
-    QComboBox *m_movement, *m_variation, *m_before, *m_after;
+    QComboBox *m_movement, *m_variation;
+    PainRow* m_before;
+    ChoiceRows* m_choices;
     QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
     QLineEdit* m_tempo;
-    QCheckBox *m_sharp, *m_apart;
-    std::vector<QCheckBox*> m_flags;
+    QCheckBox* m_apart;
     QLabel *m_setUp, *m_tempoSaid, *m_second, *m_standard;
     QPushButton *m_add, *m_remove, *m_earlier, *m_later;
 };

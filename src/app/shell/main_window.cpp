@@ -80,6 +80,7 @@ MainWindow::MainWindow(store::Library library)
                        "Common practice, no published source. Zevo coaches; it does not diagnose, and follows local "
                        "rules and licensed practice.",
                        page);
+    m_question = new PainQuestion(page);
     connectPages();
     connectActions();
     applySettings();
@@ -98,6 +99,7 @@ void MainWindow::applySettings() {
     m_review->setTheme(theme);
     m_keys->setTheme(theme);
     m_stop->setTheme(theme);
+    m_question->setTheme(theme);
     m_toHome->setIcon(icon("clients", theme.ink));
     m_undoButton->setIcon(icon("undo", theme.ink));
     m_pain->setIcon(icon("stop", theme.ink));

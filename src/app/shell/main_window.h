@@ -6,6 +6,7 @@
 #include <optional>
 #include <vector>
 
+#include "app/care/pain_question.h"
 #include "app/home/home_view.h"
 #include "app/review/review_view.h"
 #include "app/shell/actions.h"
@@ -56,6 +57,7 @@ class MainWindow : public QMainWindow {
     WorkStrip* strip() const { return m_strip; }
     Sheet* keysSheet() const { return m_keys; }
     Sheet* stopSheet() const { return m_stop; }
+    PainQuestion* question() const { return m_question; }
     QWidget* currentView() const;
     Actions& actions() { return m_actions; }
     /// Whether anything is being opened or measured.
@@ -98,6 +100,7 @@ class MainWindow : public QMainWindow {
     void chooseExport();
     void applySettings();
     void stopWork();
+    void askPain();
 
     store::Library m_library;
     store::Log m_log;
@@ -110,6 +113,7 @@ class MainWindow : public QMainWindow {
     ReviewView* m_review;
     WorkStrip* m_strip;
     Sheet *m_keys, *m_stop;
+    PainQuestion* m_question;
     QLabel *m_title, *m_subtitle, *m_notice;
     QPushButton *m_toHome, *m_open, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
     std::vector<store::Seen> m_seen;  ///< of the set shown, one an observation

@@ -109,4 +109,14 @@ void MainWindow::exportStandard(const QString& path) {
         }
 }
 
+/// The question of the client who is here; without one, the rules.
+void MainWindow::askPain() {
+    if (m_question->isVisible()) return m_question->hide();
+    const bool inSet = currentView() == m_review && m_review->hasSet();
+    const auto client = inSet ? std::optional(m_review->client()) : m_home->current();
+    if (!client) return m_stop->toggle();
+    const auto now = m_library.client(client->id);
+    m_question->ask(now ? *now : *client);
+}
+
 }  // namespace zevo::app

@@ -24,6 +24,18 @@ void MainWindow::connectPages() {
         m_settings.variation = variation;
         saveSettings(m_library.folder(), m_settings);
     });
+    connect(m_home, &HomeView::clientChanged, this, [this](const store::Client& client) {
+        if (m_question->isVisible()) m_question->setClient(client);
+        if (currentView() == m_review && m_review->hasSet() && m_review->client().id == client.id)
+            m_review->setClient(client);
+    });
+    auto change = [this](const store::Client& client) {
+        if (currentView() == m_review) m_home->refresh();  // the list may not have been looked at for a while
+        m_home->changeClient(client);
+    };
+    connect(m_question, &PainQuestion::answered, this, change);
+    connect(m_question, &PainQuestion::rulesWanted, this, [this] { m_stop->toggle(); });
+    connect(m_review, &ReviewView::clientChanged, this, change);
     connect(m_strip, &WorkStrip::stopWanted, this, &MainWindow::stopWork);
     connect(m_strip, &WorkStrip::otherClipWanted, this, &MainWindow::chooseClip);
     connect(m_strip, &WorkStrip::readyWanted, this, &MainWindow::showReady);
@@ -61,7 +73,8 @@ void MainWindow::connectActions() {
     m_actions.on("home", [this] { goHome(); });
     m_actions.on("look", [this] { toggleLook(); });
     m_actions.on("units", [this] { toggleUnits(); });
-    m_actions.on("pain", [this] { m_stop->toggle(); });
+    m_actions.on("pain", [this] { askPain(); });
+    m_actions.on("rules", [this] { m_stop->toggle(); });
     m_actions.on("keys", [this] { m_keys->toggle(); });
     m_actions.on("undo", [this] { undo(); });
     m_actions.on("redo", [this] { redo(); });
@@ -115,7 +128,7 @@ QWidget* MainWindow::buildHeader() {
     m_help->setAccessibleName(tr("Help"));
     m_help->setToolTip(tr("Help: keys, stop rules, details of what went wrong"));
     auto* help = new QMenu(m_help);
-    for (const char* id : {"keys", "pain", "copyDetails"}) help->addAction(m_actions.get(id));
+    for (const char* id : {"keys", "rules", "copyDetails"}) help->addAction(m_actions.get(id));
     m_help->setMenu(help);
     row->addSpacing(8);
     m_open = button("openClipTop", tr("Open clip…"));

@@ -97,6 +97,8 @@ Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool
     const std::string clip = request.clipPath.toStdString();
     SetFacts facts = request.facts;
     facts.statureCm = client->statureCm;
+    facts.choices = client->choices;
+    facts.pain = store::painOf(*client, QDate::currentDate());
     const Movement* movement = request.catalogue->movement(facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {facts.movement});
     auto seen = pipeline::observeClip(clip, contextOf(facts, *movement), *options, cancel, progress);

@@ -66,12 +66,12 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
 
 /// Repetitions of `reps` in which a measure was settled.
 int settledIn(const std::vector<MeasuredRep>& reps, const Band& band, double minConfidence, const SetResult& r,
-              bool& read) {
+              int& read) {
     int settled = 0;
     for (const auto& rep : reps) {
         const Measurement* m = r.counts(rep) ? rep.find(band.measure) : nullptr;
         if (!m) continue;
-        read = true;
+        ++read;
         settled += judge(*m, band, minConfidence).settled();
     }
     return settled;
@@ -88,7 +88,7 @@ std::vector<NotJudged> notJudgedIn(const SetResult& r, const Standard& standard)
         const Band* band = standard.bandFor(measure);
         if (!band || (band->faultAbove.empty() && band->faultBelow.empty())) continue;
         NotJudged n{measure, NotJudged::Why::NotRead, 0, counted(r.reps)};
-        bool read = false;
+        int read = 0;
         n.judged = settledIn(r.reps, *band, standard.minConfidence, r, read);
         if (apart)
             if (const int theirs = settledIn(r.second->reps, *band, standard.minConfidence, r, read);
@@ -97,7 +97,7 @@ std::vector<NotJudged> notJudgedIn(const SetResult& r, const Standard& standard)
         if (static_cast<double>(n.judged) >= kShareJudged * n.of) continue;
         const bool shown =
             (measure->views & viewBit(r.view)) || (r.second && (measure->views & viewBit(r.second->view)));
-        n.why = read ? NotJudged::Why::Unsettled : shown ? NotJudged::Why::NotRead : NotJudged::Why::View;
+        n.why = read > n.judged ? NotJudged::Why::Unsettled : shown ? NotJudged::Why::NotRead : NotJudged::Why::View;
         out.push_back(n);
     }
     return out;
