@@ -10,6 +10,7 @@
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/shoe_stage.h"
+#include "pipeline/turning_points.h"
 
 namespace zevo::pipeline {
 namespace {
@@ -177,6 +178,8 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
     std::vector<std::shared_ptr<ShoeViews>> shoes;
     for (const auto& s : stretches) shoes.push_back(s.shoes);
     readShoes(shoes, context, out);
+    askAtTurningPoints(clip, context, options, cancel, out);
+    if (cancel) return refusal(NoticeKind::Stopped);
     return out;
 }
 
@@ -222,7 +225,7 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
     if (!seen) return seen.error();
     SetContext named = context;
     named.model = seen->model;
-    auto set = measureSet(seen->poses, seen->clip, named);
+    auto set = measureSet(seen->poses, seen->clip, named, seen->opinions);
     if (!set) return set.error();
     set->result.notices.insert(set->result.notices.end(), seen->notices.begin(), seen->notices.end());
     return AnalysedClip{std::move(*seen), std::move(*set), std::nullopt};
@@ -235,7 +238,8 @@ Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool 
     context.context.view = "auto";
     auto seen = observeClip(clip, context, options, cancel, progress);
     if (!seen) return seen.error();
-    if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, together, nudgeS); !joined) return joined;
+    if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, together, nudgeS, seen->opinions); !joined)
+        return joined;
     for (Notice n : seen->notices) {
         n.second = true;
         set.set.result.notices.push_back(n);

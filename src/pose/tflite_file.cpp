@@ -9,6 +9,7 @@
 #include <set>
 
 #include "pose/flat_table.h"
+#include "pose/half_float.h"
 
 namespace zevo::pose {
 namespace {
@@ -30,15 +31,6 @@ const std::map<int, OpKind> kOps = {
 enum ElementType { Float32 = 0, Float16 = 1, Int32 = 2 };
 constexpr std::size_t kMaxElements = std::size_t{1} << 28;  // a gigabyte of floats: no network of ours is near
 
-float halfToFloat(std::uint16_t half) {
-    const int exponent = (half >> 10) & 31;
-    const int mantissa = half & 1023;
-    const float sign = (half & 0x8000) ? -1.0F : 1.0F;
-    if (exponent == 0) return sign * std::ldexp(static_cast<float>(mantissa), -24);
-    if (exponent == 31) return mantissa ? NAN : sign * INFINITY;
-    return sign * std::ldexp(static_cast<float>(mantissa + 1024), exponent - 25);
-}
-
 std::vector<float> toFloats(const std::vector<std::uint8_t>& bytes, int type) {
     std::vector<float> out;
     if (type == Float32) {
@@ -49,7 +41,7 @@ std::vector<float> toFloats(const std::vector<std::uint8_t>& bytes, int type) {
         for (std::size_t i = 0; i < out.size(); ++i) {
             std::uint16_t half = 0;
             std::memcpy(&half, bytes.data() + 2 * i, 2);
-            out[i] = halfToFloat(half);
+            out[i] = fromHalf(half);
         }
     }
     return out;

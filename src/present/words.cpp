@@ -109,6 +109,12 @@ QString plain(const Notice& n) {
                 "Leans of trunk, shin and thigh are less sure.");
         case NoticeKind::OffSquare:
             return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
+        case NoticeKind::NetworksDisagree:
+            return tr("Two networks disagree at the turning point of rep %1: something may hide the near leg or hip. "
+                      "Values "
+                      "there are unsure; film with it free.")
+                .arg(word);
+        case NoticeKind::LegsDoubted: return tr("Which leg is which could not be told surely in rep %1.").arg(word);
         case NoticeKind::SeenObliquely:
             return tr(
                 "Seen at an angle, between side and front: only repetitions and times are judged. Film from the "

@@ -140,10 +140,11 @@ struct Library::Impl {
         if (!clip) return clip.error();
         const Observation& o = *seen.observation;
         return change(
-            "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices) "
-            "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices, "
+            "opinions) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             {set, position, *clip, o.engine, text(o.model), text(o.network), packed(writePoses(o.poses)),
-             packed(writeOutlines(o.outlines)), text(writeNotices(o.notices))});
+             packed(writeOutlines(o.outlines)), text(writeNotices(o.notices)),
+             o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions))});
     }
 
     Result<void> writeEdits(qint64 set, const Edits& edits) const {

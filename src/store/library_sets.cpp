@@ -94,7 +94,8 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto seen = m_impl->read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
         "c.rotation_deg, "
-        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices FROM observations o JOIN clips c ON c.id = "
+        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions FROM observations o JOIN clips c ON "
+        "c.id = "
         "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
         {set});
     if (!seen) return seen.error();
@@ -115,6 +116,11 @@ Result<StoredSet> Library::loadSet(SetId id) const {
         const QByteArray lines = unpacked(seen->value(14).toByteArray());
         if (auto outlines = readOutlines(bytesOf(lines))) o.outlines = std::move(*outlines);
         o.notices = readNotices(seen->value(15).toString().toStdString());
+        if (const QByteArray others = seen->value(16).toByteArray(); !others.isEmpty()) {
+            const QByteArray raw = unpacked(others);
+            // Without them the set is as it was before they were asked.
+            if (auto opinions = readOpinions(bytesOf(raw))) o.opinions = std::move(*opinions);
+        }
         out.seen[position] = {{ClipId(seen->value(1).toLongLong()), seen->value(2).toByteArray(),
                                seen->value(3).toString(), seen->value(4).toLongLong()},
                               std::make_shared<const Observation>(std::move(o))};

@@ -69,6 +69,7 @@ const std::vector<Step>& steps() {
           "ALTER TABLE clients ADD COLUMN pain_sharp INTEGER NOT NULL DEFAULT 0",
           "ALTER TABLE clients ADD COLUMN pain_on TEXT",
           "ALTER TABLE clients ADD COLUMN choices TEXT NOT NULL DEFAULT '{}'",
+          "ALTER TABLE observations ADD COLUMN opinions BLOB NOT NULL DEFAULT x''",
           "CREATE TABLE client_flags (client_id INTEGER NOT NULL REFERENCES clients(id) ON DELETE CASCADE,"
           " position INTEGER NOT NULL, flag TEXT NOT NULL, since TEXT NOT NULL, cleared_on TEXT,"
           " cleared_by TEXT NOT NULL DEFAULT '', PRIMARY KEY (client_id, position))"}},

@@ -32,7 +32,9 @@ enum class NoticeKind {
     StatureUnknown,
     LostPerCent,  ///< per cent of the frames
     OffBalance,
-    OffSquare,  ///< degrees
+    OffSquare,         ///< degrees
+    NetworksDisagree,  ///< repetitions, as a list: "2, 4"
+    LegsDoubted,       ///< repetitions likewise
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,

@@ -67,6 +67,25 @@ double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t a
     return std::clamp(seen * square * rigid, 0.0, 1.0);
 }
 
+/// The doubt about the moment a measure was read at.
+const Track::Doubt* doubtAt(const MeasureInput& in, std::size_t at) {
+    constexpr double kAboutS = 0.3;
+    for (const auto& d : in.track.doubts)
+        if (std::abs(d.timeS - in.track.timesS[at]) <= kAboutS) return &d;
+    return nullptr;
+}
+
+/// What two networks see differently is not known to better than they differ, and never said surely.
+void makeDoubtful(const Track::Doubt& doubt, Measurement& m) {
+    const Unit unit = m.measure->unit;
+    if (unit == Unit::Seconds || unit == Unit::Milliseconds) return;  // when, not where
+    // A shoe is read in the picture, not from the networks' points.
+    if (m.measure.name() == "heel_rise" || m.measure.name() == "toe_rise") return;
+    constexpr double kUnsure = 0.4, kOtherUnits = 2;
+    m.confidence = std::min(m.confidence, kUnsure);
+    m.pm90 = unit == Unit::Degrees ? std::max(m.pm90, doubt.degrees) : kOtherUnits * m.pm90;
+}
+
 }  // namespace
 
 std::string unitName(Unit unit) {
@@ -136,7 +155,9 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         const auto read = def.read(in);
         if (!read || !std::isfinite(read->value) || !std::isfinite(read->pm90)) continue;
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
-        out.push_back({MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]});
+        Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
+        if (const Track::Doubt* doubt = doubtAt(in, at)) makeDoubtful(*doubt, m);
+        out.push_back(m);
     }
     return out;
 }

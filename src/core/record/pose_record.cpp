@@ -146,6 +146,40 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
     return out;
 }
 
+std::vector<std::uint8_t> writeOpinions(const std::vector<Opinion>& opinions) {
+    Column<double> time;
+    Column<std::uint8_t> network;
+    Column<float> points;
+    for (const auto& o : opinions) {
+        time.put(o.timeS);
+        network.put(o.network == "second");
+        for (const auto& p : o.points)
+            for (float v : {p.x, p.y, p.visibility, p.presence}) points.put(v);
+    }
+    return json::to_cbor(json{{"schema", "zevo-opinions-1"},
+                              {"time_s", time.take()},
+                              {"network", network.take()},
+                              {"points", points.take()}});
+}
+
+Result<std::vector<Opinion>> readOpinions(std::span<const std::uint8_t> block) {
+    std::size_t n = 0;
+    const auto map = open(block, "zevo-opinions-1", n);
+    if (!map) return kDamaged;
+    Reader<double> time(*map, "time_s", n);
+    Reader<std::uint8_t> network(*map, "network", n);
+    Reader<float> points(*map, "points", n * kLandmarkCount * 4);
+    if (!time.good() || !network.good() || !points.good()) return kDamaged;
+    std::vector<Opinion> out(n);
+    for (auto& o : out) {
+        o.timeS = time.next();
+        o.network = network.next() ? "second" : "heavy";
+        for (auto& p : o.points)
+            p.x = points.next(), p.y = points.next(), p.visibility = points.next(), p.presence = points.next();
+    }
+    return out;
+}
+
 std::vector<std::uint8_t> writeOutlines(const std::vector<Outline>& outlines) {
     Column<double> time;
     Column<std::uint32_t> counts;

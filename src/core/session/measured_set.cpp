@@ -68,6 +68,19 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
     return out;
 }
 
+/// In which repetitions the networks disagreed.
+void sayDoubts(MeasuredView& view) {
+    std::string reps, legs;
+    for (const Rep& rep : view.reps)
+        for (const auto& d : view.track->doubts) {
+            if (d.timeS < view.track->timesS[rep.start] || d.timeS > view.track->timesS[rep.end]) continue;
+            reps += (reps.empty() ? "" : ", ") + std::to_string(rep.index);
+            if (d.legs) legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
+        }
+    if (!reps.empty()) view.notices.push_back({NoticeKind::NetworksDisagree, {reps}});
+    if (!legs.empty()) view.notices.push_back({NoticeKind::LegsDoubted, {legs}});
+}
+
 /// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. His shanks
 /// then change their length from picture to picture, and planted feet their places, which real ones do not.
 bool legsAreBelievable(const Track& t) {
@@ -174,13 +187,15 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
                                  time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
     }
     view.notices = noticesOf(t, series.levelDoubtDeg);
+    sayDoubts(view);
 }
 
-Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
+Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
+                                 std::span<const Opinion> opinions) {
     Context seen = context.context;
     seen.family = context.movement.family;
     seen.drive = context.movement.drive;
-    auto track = buildTrack(frames, clip.width, clip.height, seen);
+    auto track = buildTrack(frames, clip.width, clip.height, seen, opinions);
     if (!track) return track.error();
     MeasuredView view;
     view.clip = clip;
@@ -258,17 +273,18 @@ Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, doubl
     return {};
 }
 
-Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context) {
-    auto view = measureView(frames, clip, context);
+Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
+                               std::span<const Opinion> opinions) {
+    auto view = measureView(frames, clip, context, opinions);
     if (!view) return view.error();
     return setOf(std::move(*view), context);
 }
 
 Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together,
-                            double nudgeS) {
+                            double nudgeS, std::span<const Opinion> opinions) {
     SetContext context = set.result.context;
     context.context.view = "auto";
-    auto other = measureView(frames, clip, context);
+    auto other = measureView(frames, clip, context, opinions);
     if (!other) {
         Error error = other.error();
         if (error.notice) error.notice->second = true;

@@ -51,7 +51,8 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
 /// repetitions → measures and notices.
 void measureRepetitions(MeasuredView& view, const SetContext& context);
 /// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.
-Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context);
+Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
+                                 std::span<const Opinion> opinions = {});
 
 /// A set of the first view alone; findings stay empty until judgeSet().
 MeasuredSet setOf(MeasuredView first, const SetContext& context);
@@ -61,9 +62,10 @@ MeasuredSet setOf(MeasuredView first, const SetContext& context);
 Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS);
 
 /// From poses to the measured set, in one go.
-Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context);
+Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
+                               std::span<const Opinion> opinions = {});
 /// measureView() and joinView() in one go; refusals are about the second clip.
 Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together = true,
-                            double nudgeS = 0);
+                            double nudgeS = 0, std::span<const Opinion> opinions = {});
 
 }  // namespace zevo

@@ -86,7 +86,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
         view.cleaned = std::make_shared<const CleanedPoses>(std::move(*cleaned));
     }
     if (from <= Stage::Track) {
-        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.moved);
+        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.moved, seen.opinions);
         if (!track) return track.error();
         view.track = std::make_shared<const Track>(std::move(*track));
         view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));

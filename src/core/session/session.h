@@ -25,6 +25,7 @@ inline constexpr int kEngine = 7;
 struct Observation {
     ClipFacts clip;
     PoseFrames poses;
+    std::vector<Opinion> opinions;  ///< of other networks, around the turning points
     std::vector<Outline> outlines;  ///< at the turning points found first
     std::vector<Notice> notices;    ///< of the reading itself
     int engine = kEngine;           ///< that read it

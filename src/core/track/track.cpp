@@ -8,6 +8,7 @@
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/track/foot_lift.h"
+#include "core/track/opinions.h"
 #include "core/track/perspective.h"
 
 namespace zevo {
@@ -240,8 +241,9 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 }
 
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          std::span<const MovedPoint> moved) {
+                          std::span<const MovedPoint> moved, std::span<const Opinion> opinions) {
     Track track = cleaned.track;
+    takeOpinions(opinions, track);
     for (const MovedPoint& m : moved) movePoint(m, track);
     track.family = context.family;
     track.drive = context.drive;
@@ -271,10 +273,11 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     return track;
 }
 
-Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context) {
+Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
+                         std::span<const Opinion> opinions) {
     const auto cleaned = cleanPoses(frames, pictureWidth, pictureHeight);
     if (!cleaned) return cleaned.error();
-    return finishTrack(*cleaned, frames, context);
+    return finishTrack(*cleaned, frames, context, {}, opinions);
 }
 
 }  // namespace zevo

@@ -9,6 +9,7 @@
 #include "core/base/vectors.h"
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
+#include "core/body/opinion.h"
 
 namespace zevo {
 
@@ -55,6 +56,13 @@ struct Track {
         ShoeReading heel, toe;
     };
     std::vector<ShoeMoment> shoe;
+    /// Turning points at which two networks disagree (opinions.h).
+    struct Doubt {
+        double timeS = 0;
+        double degrees = 0;  ///< largest difference of an angle
+        bool legs = false;   ///< they call the legs differently
+    };
+    std::vector<Doubt> doubts;
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
     double trackedShare = 0;     ///< frames in which the person was found
 
@@ -113,13 +121,15 @@ struct CleanedPoses {
 /// Uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing, estimated view and facing side. Errors:
 /// nobody found, person too small, too little of the clip tracked.
 Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight);
-/// The rest: points the coach moved, view, standing pose, floor, perspective and scale. `frames`: the same poses.
+/// The rest: what other networks saw, points the coach moved, view, standing pose, floor, perspective and scale.
+/// `frames`: the same poses.
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          std::span<const MovedPoint> moved = {});
+                          std::span<const MovedPoint> moved = {}, std::span<const Opinion> opinions = {});
 
 /// Cleans the poses of one clip: uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing,
 /// then view, facing side, standing pose, floor and scale.
 /// Errors (each a plain sentence): nobody found, person too small, too little of the clip tracked.
-Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context);
+Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
+                         std::span<const Opinion> opinions = {});
 
 }  // namespace zevo

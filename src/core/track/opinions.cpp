@@ -1,0 +1,151 @@
+#include "core/track/opinions.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numbers>
+#include <optional>
+#include <vector>
+
+#include "core/base/angles.h"
+
+namespace zevo {
+namespace {
+
+constexpr double kTogetherS = 0.2;  // opinions closer than this are about one turning point
+constexpr double kDoubtDeg = 8;
+constexpr double kPlateauS = 0.12, kReachS = 0.36;
+/// A network that looked at somebody else, share of the body's height.
+constexpr double kSomebodyElse = 0.15;
+
+using Differences = std::array<std::optional<Vec2>, kLandmarkCount>;
+
+Vec2 inTrack(const LandmarkPoint& p, const Track& t) {
+    return {t.facesRight ? p.x : t.pictureWidth - p.x, t.pictureHeight - p.y};
+}
+
+/// Mean difference of a network's points from the followed ones over its frames.
+Differences differencesOf(std::span<const Opinion* const> opinions, const Track& t) {
+    Differences out;
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+        Vec2 sum = Vec2::Zero();
+        int n = 0;
+        for (const Opinion* o : opinions) {
+            const LandmarkPoint& p = o->points[id];
+            if (p.presence < 0.5F || !std::isfinite(p.x) || !std::isfinite(p.y)) continue;
+            sum += inTrack(p, t) - t.points[id][t.sampleAt(o->timeS)];
+            ++n;
+        }
+        if (n > 0) out[id] = sum / n;
+    }
+    return out;
+}
+
+std::array<double, 5> anglesAt(const Track& t, std::size_t at, const Differences& with) {
+    auto point = [&](Landmark left) {
+        const auto id = static_cast<std::size_t>(t.nearOf(left));
+        return Vec2(t.points[id][at] + with[id].value_or(Vec2::Zero()));
+    };
+    const Vec2 shoulder = point(Landmark::LeftShoulder), hip = point(Landmark::LeftHip),
+               knee = point(Landmark::LeftKnee), ankle = point(Landmark::LeftAnkle);
+    return {kneeFlexion(hip, knee, ankle), hipFlexion(shoulder, hip, knee), trunkLean(hip, shoulder),
+            shinAngle(ankle, knee), thighAngle(knee, hip)};
+}
+
+/// Whether the other network's left leg lies on the followed right one and the other way round.
+bool callsLegsOtherwise(const Track& t, std::size_t at, const Differences& with) {
+    double same = 0, swapped = 0, apart = 0;
+    for (auto left : {Landmark::LeftKnee, Landmark::LeftAnkle}) {
+        const auto l = static_cast<std::size_t>(left), r = l + 1;
+        if (!with[l] || !with[r]) return false;
+        const Vec2 &mineL = t.points[l][at], &mineR = t.points[r][at];
+        const Vec2 theirsL = mineL + *with[l], theirsR = mineR + *with[r];
+        same += with[l]->norm() + with[r]->norm();
+        swapped += (theirsL - mineR).norm() + (theirsR - mineL).norm();
+        apart += (mineL - mineR).norm();
+    }
+    constexpr double kClearlyNearer = 0.5;
+    return apart > 0 && swapped < kClearlyNearer * same;
+}
+
+double bodySpan(const Track& t, std::size_t at) {
+    return (t.points[static_cast<std::size_t>(t.nearOf(Landmark::LeftShoulder))][at] -
+            t.points[static_cast<std::size_t>(t.nearOf(Landmark::LeftHip))][at])
+               .norm() *
+           3.5;  // of the trunk: about the stature
+}
+
+bool isSomebodyElse(const Track& t, std::size_t at, const Differences& d) {
+    Vec2 sum = Vec2::Zero();
+    int n = 0;
+    for (auto id : {Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftHip, Landmark::RightHip})
+        if (const auto& difference = d[static_cast<std::size_t>(id)]) sum += *difference, ++n;
+    return n == 0 || (sum / n).norm() > kSomebodyElse * bodySpan(t, at);
+}
+
+double median3(double a, double b, double c) {
+    return std::max(std::min(a, b), std::min(std::max(a, b), c));
+}
+
+/// Largest difference of one of the five angles between the followed points and those of another network.
+double apartDeg(const Track& t, std::size_t at, const Differences& with) {
+    const auto mine = anglesAt(t, at, {}), theirs = anglesAt(t, at, with);
+    double most = 0;
+    for (std::size_t i = 0; i < mine.size(); ++i) most = std::max(most, std::abs(wrapDegrees(mine[i] - theirs[i])));
+    return most;
+}
+
+/// Each coordinate the middle one of three: as followed, by the larger and by the other network.
+Differences medianOf(const Differences& larger, const Differences& other) {
+    Differences out;
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+        if (!larger[id] || !other[id]) continue;  // of two, neither is the middle: as followed
+        out[id] = Vec2(median3(0, larger[id]->x(), other[id]->x()), median3(0, larger[id]->y(), other[id]->y()));
+    }
+    return out;
+}
+
+void spread(Track& t, double atS, const Differences& by) {
+    for (std::size_t i = t.sampleAt(atS - kReachS); i <= t.sampleAt(atS + kReachS); ++i) {
+        const double past = std::max(0.0, std::abs(t.timesS[i] - atS) - kPlateauS) / (kReachS - kPlateauS);
+        const double weight = 0.5 * (1 + std::cos(std::numbers::pi * std::min(1.0, past)));
+        for (std::size_t id = 0; id < kLandmarkCount; ++id)
+            if (by[id]) t.points[id][i] += weight * *by[id];
+    }
+}
+
+}  // namespace
+
+void takeOpinions(std::span<const Opinion> opinions, Track& t) {
+    t.doubts.clear();
+    if (t.size() == 0) return;
+    std::vector<const Opinion*> all;
+    for (const Opinion& o : opinions) all.push_back(&o);
+    std::stable_sort(all.begin(), all.end(), [](auto* a, auto* b) { return a->timeS < b->timeS; });
+    for (std::size_t from = 0, to = 0; from < all.size(); from = to) {
+        while (to < all.size() && all[to]->timeS - all[from]->timeS < kTogetherS) ++to;
+        std::vector<const Opinion*> heavy, second;
+        double atS = 0;
+        for (std::size_t i = from; i < to; ++i) {
+            atS += all[i]->timeS / static_cast<double>(to - from);
+            (all[i]->network == "second" ? second : heavy).push_back(all[i]);
+        }
+        const std::size_t at = t.sampleAt(atS);
+        Differences larger = differencesOf(heavy, t), other = differencesOf(second, t);
+        if (isSomebodyElse(t, at, larger)) larger = {};
+        if (!second.empty() && isSomebodyElse(t, at, other)) other = {};
+        if (t.view == ViewKind::Side) {
+            const bool legs = !second.empty() && callsLegsOtherwise(t, at, other);
+            // Legs called the other way round are no place to move points to.
+            const double apart = second.empty() ? 0 : apartDeg(t, at, other), stray = apartDeg(t, at, larger);
+            if (legs) other = {};
+            if (legs || apart > kDoubtDeg || (second.empty() && stray > kDoubtDeg))
+                t.doubts.push_back({atS, std::max(apart, second.empty() ? stray : 0.0), legs});
+            // Where one of the three stands apart, the two others have it.
+            if (legs || apart > kDoubtDeg || stray > kDoubtDeg) larger = medianOf(larger, other);
+        }
+        spread(t, atS, larger);
+    }
+}
+
+}  // namespace zevo

@@ -1,0 +1,85 @@
+#include "pipeline/turning_points.h"
+
+#include <algorithm>
+#include <cmath>
+#include <thread>
+
+#include "media/frame_source.h"
+#include "pipeline/barrier.h"
+#include "pose/opinions.h"
+
+namespace zevo::pipeline {
+namespace {
+
+/// Frames before and after the turning point.
+constexpr int kApart = 2;
+constexpr int kWidest = 1280;
+
+/// What was seen nearest to a moment, in the delivered picture's pixels.
+const PoseFrame* nearest(const PoseFrames& poses, double timeS) {
+    const auto at = std::lower_bound(poses.begin(), poses.end(), timeS - 1e-4,
+                                     [](const PoseFrame& f, double t) { return f.timeS < t; });
+    return at == poses.end() || !at->found || std::abs(at->timeS - timeS) > 0.02 ? nullptr : &*at;
+}
+
+Result<void> askAround(media::FrameSource& source, pose::OpinionReader& reader, const Observation& seen, double bottomS,
+                       bool larger, std::vector<Opinion>& out) {
+    const double frameS = 1 / std::max(1.0, source.facts().frameRate);
+    reader.reset();
+    if (!source.seek(std::max(0.0, bottomS - (kApart + 0.5) * frameS))) return {};
+    media::VideoFrame frame;
+    for (int i = 0; i <= 2 * kApart; ++i) {
+        const auto more = source.next(frame);
+        if (!more || !*more) return {};
+        const PoseFrame* pose = i % kApart == 0 ? nearest(seen.poses, frame.timeS) : nullptr;
+        if (!pose) continue;
+        const float scale = static_cast<float>(source.facts().width) / static_cast<float>(frame.picture.width);
+        PoseFrame near = *pose;
+        for (auto& p : near.points) p.x /= scale, p.y /= scale;
+        for (const bool second : {false, true}) {
+            if (!second && !larger) continue;
+            auto opinion =
+                second ? reader.second(frame.picture.view(), near) : reader.larger(frame.picture.view(), near);
+            if (!opinion) return opinion.error();
+            for (auto& p : opinion->points) p.x *= scale, p.y *= scale;
+            out.push_back(std::move(*opinion));
+        }
+    }
+    return {};
+}
+
+}  // namespace
+
+void askAtTurningPoints(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
+                        const std::atomic<bool>& cancel, Observation& seen) {
+    const auto view = measureView(seen.poses, seen.clip, context);
+    if (!view || isFrontal(view->track->view)) return;
+    std::vector<double> bottoms;
+    for (const Rep& rep : view->reps) bottoms.push_back(view->track->timesS[rep.bottom]);
+    const auto workers = static_cast<std::size_t>(
+        std::clamp<long>(options.workers, 1, std::max<long>(1, static_cast<long>(bottoms.size()))));
+    std::vector<std::vector<Opinion>> parts(workers);
+    {
+        std::vector<std::jthread> threads;
+        for (std::size_t w = 0; w < workers; ++w)
+            threads.emplace_back([&, w] {
+                (void)guarded([&]() -> Result<void> {
+                    auto reader = pose::makeOpinionReader(options.modelDir);
+                    if (!reader) return reader.error();
+                    auto source = media::openClip(clip, {kWidest});
+                    if (!source) return source.error();
+                    for (std::size_t i = w; i < bottoms.size() && !cancel; i += workers)
+                        if (auto asked = askAround(**source, **reader, seen, bottoms[i],
+                                                   options.model != pose::ModelSize::Heavy, parts[w]);
+                            !asked)
+                            return asked;
+                    return {};
+                });
+            });
+    }
+    for (auto& part : parts) std::move(part.begin(), part.end(), std::back_inserter(seen.opinions));
+    std::stable_sort(seen.opinions.begin(), seen.opinions.end(),
+                     [](const Opinion& a, const Opinion& b) { return a.timeS < b.timeS; });
+}
+
+}  // namespace zevo::pipeline
