@@ -148,6 +148,76 @@ class TestTrack : public QObject {
     }
 
     /// The drawn figure itself: heel up by a known amount, followed in the pictures.
+    /// What other networks saw moves the turning point, or raises a doubt; it never moves what is far from it in time.
+    void opinionsAreTakenInAndDoubtsRaised() {
+        const auto spec = made::spec(2);
+        const auto truth = sim::truePoses(spec);
+        const auto clean = made::measured(spec, truth);
+        const double bottom = clean->result.reps[0].bottomS;
+        // The followed network puts the knees too far back around the first turning point.
+        auto poses = truth;
+        for (auto& f : poses)
+            if (std::abs(f.timeS - bottom) < 0.6) f.at(Landmark::LeftKnee).x -= 40, f.at(Landmark::RightKnee).x -= 40;
+        auto opinions = [&](const PoseFrames& seen, const char* network, double kneeOff = 0, bool swap = false) {
+            std::vector<Opinion> out;
+            for (const auto& f : seen) {
+                if (std::abs(f.timeS - bottom) > 0.07) continue;
+                Opinion o{f.timeS, network};
+                for (std::size_t id = 0; id < kLandmarkCount; ++id)
+                    o.points[id] = f.points[id], o.points[id].presence = 1;
+                for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee})
+                    o.points[static_cast<std::size_t>(knee)].y += static_cast<float>(kneeOff);
+                if (swap)
+                    for (auto left : {Landmark::LeftHip, Landmark::LeftKnee, Landmark::LeftAnkle}) {
+                        const auto l = static_cast<std::size_t>(left);
+                        std::swap(o.points[l], o.points[l + 1]);
+                    }
+                out.push_back(o);
+            }
+            return out;
+        };
+        auto measure = [&](std::vector<Opinion> heavy, const std::vector<Opinion>& second, const PoseFrames& p) {
+            heavy.insert(heavy.end(), second.begin(), second.end());
+            auto set = measureSet(p, made::facts(spec), made::contextOf(spec), heavy);
+            if (!set) qFatal("%s", made::words(set.error()));
+            return *set;
+        };
+        const double true_ = made::value(*clean, 0, "knee_flexion"),
+                     wrong = made::value(*made::measured(spec, poses), 0, "knee_flexion");
+        QVERIFY2(std::abs(wrong - true_) > 10, qPrintable(QString("%1 %2").arg(wrong).arg(true_)));
+        // The larger network and the other one see it where it is.
+        const auto both = measure(opinions(truth, "heavy"), opinions(truth, "second"), poses);
+        NEAR(made::value(both, 0, "knee_flexion"), true_, 2);
+        QCOMPARE(both.track().doubts.size(), std::size_t{1});
+        QVERIFY(both.track().doubts[0].degrees > 10 && !both.track().doubts[0].legs);
+        const Measurement* knee = both.result.reps[0].find("knee_flexion");
+        QVERIFY(knee->confidence < 0.5 && knee->pm90 > 10);
+        QVERIFY(made::says(both.result.notices, NoticeKind::NetworksDisagree));
+        QVERIFY(both.result.reps[0].find("lowering_s")->confidence > 0.5);  // when, not where
+        NEAR(made::value(both, 1, "knee_flexion"), made::value(*clean, 1, "knee_flexion"), 1e-9);
+        QVERIFY(both.result.reps[1].find("knee_flexion")->confidence > 0.5);
+        // All three agree: nothing is moved, nothing doubted.
+        const auto agreed = measure(opinions(truth, "heavy"), opinions(truth, "second"), truth);
+        NEAR(made::value(agreed, 0, "knee_flexion"), true_, 0.2);
+        QVERIFY(agreed.track().doubts.empty());
+        // The larger one alone is astray: the two others have it, and no doubt is raised.
+        const auto astray = measure(opinions(truth, "heavy", 60), opinions(truth, "second"), truth);
+        NEAR(made::value(astray, 0, "knee_flexion"), true_, 1);
+        QVERIFY(astray.track().doubts.empty());
+        // Legs called the other way round.
+        const auto legs = measure({}, opinions(truth, "second", 0, true), truth);
+        QVERIFY(!legs.track().doubts.empty() && legs.track().doubts[0].legs);
+        QVERIFY(made::says(legs.result.notices, NoticeKind::LegsDoubted));
+        // Somebody else in the picture is no opinion about the client.
+        auto far = opinions(truth, "second");
+        for (auto& o : far)
+            for (auto& p : o.points) p.x += 400;
+        QVERIFY(measure({}, far, truth).track().doubts.empty());
+        const auto again = readOpinions(writeOpinions(opinions(truth, "second")));
+        QVERIFY(again && again->size() == opinions(truth, "second").size() && again->front().network == "second");
+        QVERIFY(!readOpinions(writePoses({})));
+    }
+
     /// The way is vision/turned_strip.h; that it holds on looks unlike the one below is measured, not tested
     /// (docs/measurements.md).
     void aHeelThatRisesIsReadInThePicture_data() {

@@ -5,6 +5,7 @@
 #include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
+#include <QTemporaryDir>
 #include <algorithm>
 #include <cmath>
 #include <random>
@@ -12,6 +13,8 @@
 #include "pose/detector.h"
 #include "pose/estimator.h"
 #include "pose/landmarker.h"
+#include "pose/second_network.h"
+#include "pose/tfjs_file.h"
 #include "pose/tflite_file.h"
 #include "tests/support/suite.h"
 
@@ -117,6 +120,76 @@ class TestPose : public QObject {
             QVERIFY(apart[16] < 2.0);
             QVERIFY(mean < 3.0);
         }
+    }
+
+    /// The second network in our runtime against the runtime it was made for.
+    void secondNetworkAgreesWithItsOwnRuntime() {
+        const QJsonObject all = json("second_values.json");
+        const std::string file = kModels + "/movenet-thunder";
+        const std::string prefix = "StatefulPartitionedCall/";
+        const std::vector<std::pair<std::string, QString>> heads{
+            {prefix + "center_0/conv2d_4/BiasAdd", "middle"},
+            {prefix + "kpt_regress_0/conv2d_6/BiasAdd", "regression"},
+            {prefix + "kpt_heatmap_0/conv2d_5/BiasAdd", "heat"},
+            {prefix + "kpt_offset_0/conv2d_7/BiasAdd", "offset"}};
+        std::vector<std::string> outputs;
+        for (const auto& [name, ignored] : heads) outputs.push_back(name);
+        const auto graph = loadTfjsGraph(file + ".json", file + ".bin", prefix + "sub_1", {1, 256, 256, 3}, outputs);
+        QVERIFY2(bool(graph), graph ? "" : graph.error().detail.c_str());
+        auto network = Network::create(*graph);
+        QVERIFY2(bool(network), network ? "" : network.error().detail.c_str());
+        const auto central =
+            loadTfjsConstant(file + ".json", file + ".bin", "ConstantFolding/StatefulPartitionedCall/truediv_2_recip");
+        QVERIFY(central && central->size() == 64 * 64);
+        for (const char* name : kPictures) {
+            feed(network->input(), picture(QString(name) + ".landmark_256.png"), 2.0F / 255, -1);
+            QVERIFY(bool(network->run()));
+            const QJsonObject theirs = all[name].toObject();
+            for (const auto& [head, key] : heads) {
+                const auto ours = network->output(head);
+                const QJsonArray values = theirs[key].toArray();
+                for (int i = 0; i < values.size(); ++i)
+                    QVERIFY2(std::abs(ours[static_cast<std::size_t>(i) * 997] - values[i].toDouble()) < 2e-3,
+                             qPrintable(QString("%1 %2 %3").arg(name, key).arg(i)));
+            }
+            const auto places =
+                SecondNetwork::decode({network->output(heads[0].first), network->output(heads[1].first),
+                                       network->output(heads[2].first), network->output(heads[3].first)},
+                                      *central);
+            const QJsonArray points = theirs["points"].toArray();
+            for (int k = 0; k < 17; ++k) {
+                QVERIFY(std::abs(places[static_cast<std::size_t>(k)].row / 64 - points[3 * k].toDouble()) < 1e-3);
+                QVERIFY(std::abs(places[static_cast<std::size_t>(k)].column / 64 - points[3 * k + 1].toDouble()) <
+                        1e-3);
+                QVERIFY(std::abs(places[static_cast<std::size_t>(k)].score - points[3 * k + 2].toDouble()) < 1e-3);
+            }
+        }
+    }
+
+    void damagedSecondNetworkIsRefused() {
+        QTemporaryDir dir;
+        const std::string good = kModels + "/movenet-thunder", bad = dir.filePath("bad").toStdString();
+        auto copy = [&](qint64 bytes, const QByteArray& from, const QByteArray& to) {
+            QFile json(QString::fromStdString(good + ".json")), weights(QString::fromStdString(good + ".bin"));
+            if (!json.open(QIODevice::ReadOnly) || !weights.open(QIODevice::ReadOnly)) qFatal("no second network");
+            QFile j(QString::fromStdString(bad + ".json")), w(QString::fromStdString(bad + ".bin"));
+            if (!j.open(QIODevice::WriteOnly) || !w.open(QIODevice::WriteOnly)) qFatal("no room");
+            j.write(json.readAll().replace(from, to));
+            w.write(weights.read(bytes));
+        };
+        auto refused = [&] {
+            return !loadTfjsGraph(bad + ".json", bad + ".bin", "StatefulPartitionedCall/sub_1", {1, 256, 256, 3},
+                                  {"StatefulPartitionedCall/center_0/conv2d_4/BiasAdd"});
+        };
+        copy(1 << 30, "x", "x");
+        QVERIFY(!refused());
+        copy(1000, "x", "x");
+        QVERIFY(refused());  // weights cut short
+        copy(1 << 30, "AddV2", "Multiply");
+        QVERIFY(refused());
+        copy(1 << 30, "{", "");
+        QVERIFY(refused());
+        QVERIFY(!SecondNetwork::create(dir.path().toStdString()));  // not there at all
     }
 
     void outlineCoversTheBody() {
