@@ -108,6 +108,18 @@ StandingShoe standingBefore(const PoseFrames& poses, Side side, double fromS, do
     return {{middle(0), middle(1)}, {middle(2), middle(3)}};
 }
 
+/// Whether the shoe is still where it stood: one that has stepped away is another picture altogether, and what looks
+/// like it there is chance.
+bool standsStill(const PoseFrame& seen, Side side, const StandingShoe& shoe, double scale) {
+    constexpr double kStepped = 0.4;  // of the foot's length
+    auto moved = [&](Landmark left, const Vec2& stood) {
+        const LandmarkPoint& p = seen.at(ofSide(left, side));
+        return (Vec2(p.x, p.y) / scale - stood).norm();
+    };
+    return seen.found && std::min(moved(Landmark::LeftHeel, shoe.heel), moved(Landmark::LeftToe, shoe.toe)) <
+                             kStepped * shoe.length();
+}
+
 /// Views of all workers, each moment once.
 std::vector<ShoeView> viewsBetween(const std::vector<std::shared_ptr<ShoeViews>>& all, Side side, double fromS,
                                    double toS) {
@@ -148,16 +160,17 @@ void readShoes(const std::vector<std::shared_ptr<ShoeViews>>& views, const SetCo
                 if (v.timeS >= start - reach && v.timeS <= start + kIntoS) before.push_back(&v);
             if (before.size() >= 3) break;
         }
-        TurnedStrip strip(standingBefore(seen.poses, t.near, start - kLongerS, start + kIntoS, scale), before);
+        const StandingShoe shoe = standingBefore(seen.poses, t.near, start - kLongerS, start + kIntoS, scale);
+        TurnedStrip strip(shoe, before);
         for (const auto& v : all) {
             if (v.timeS < start) continue;
-            auto lift = strip.read(v);
             const auto frame = std::lower_bound(seen.poses.begin(), seen.poses.end(), v.timeS - 1e-6,
                                                 [](const PoseFrame& f, double at) { return f.timeS < at; });
             if (frame == seen.poses.end()) break;
+            TurnedStrip::Lift lift;
+            lift.heel.state = lift.toe.state = ShoeReading::State::Unclear;
+            if (strip.readable() && standsStill(*frame, t.near, shoe, scale)) lift = strip.read(v);
             for (auto [reading, place] : {std::pair(&lift.heel, 0), {&lift.toe, 2}}) {
-                // A foot that cannot be read at all was looked at all the same.
-                if (!strip.readable()) reading->state = ShoeReading::State::Unclear;
                 for (float* length : {&reading->rise, &reading->half, &reading->apart})
                     *length *= static_cast<float>(scale);
                 frame->shoes[static_cast<std::size_t>(place + (t.near == Side::Right))] = *reading;

@@ -41,18 +41,31 @@ Vec2 handAt(const MeasureInput& in, std::size_t sample) {
     return t.flatAt(t.nearOf(L::LeftWrist), sample) - Vec2(0, kHandBeyondWrist * t.bodyPx);
 }
 
-/// Furthest the hands are ahead of the shins (below the knee) or of the mid-foot (above it) on the way down.
-std::optional<Reading> loadAhead(const MeasureInput& in) {
+/// How far the hands are ahead of the shin (below the knee) or of the mid-foot (above it).
+double handAhead(const MeasureInput& in, std::size_t at) {
     const Track& t = in.track;
-    if (t.cmPerPixel <= 0) return std::nullopt;
     const Vec2 ankle = t.standingFlatAt(t.nearOf(L::LeftAnkle));
     const double midFoot =
         0.5 * (t.standingFlatAt(t.nearOf(L::LeftHeel)).x() + t.standingFlatAt(t.nearOf(L::LeftToe)).x());
-    const std::size_t at = in.rep.bottom;
     const Vec2 hand = handAt(in, at), knee = t.flatAt(t.nearOf(L::LeftKnee), at);
     const double w = (hand.y() - ankle.y()) / std::max(1.0, knee.y() - ankle.y());
     const double shin = ankle.x() + (knee.x() - ankle.x()) * std::min(1.0, std::max(0.0, w));
-    return reading((hand.x() - std::max(midFoot, shin)) * t.cmPerPixel, 4.5, at);
+    return (hand.x() - std::max(midFoot, shin)) * t.cmPerPixel;
+}
+
+/// The load's way over the whole repetition: the furthest ahead that is held for a fifth of a second, there or back.
+std::optional<Reading> loadAhead(const MeasureInput& in) {
+    if (in.track.cmPerPixel <= 0) return std::nullopt;
+    const std::size_t hold = std::max<std::size_t>(1, in.samples(0.2));
+    std::optional<double> most;
+    std::size_t at = in.rep.bottom;
+    for (std::size_t i = in.rep.start; i + hold <= in.rep.end; ++i) {
+        double least = handAhead(in, i);
+        for (std::size_t k = i + 1; k <= i + hold; ++k) least = std::min(least, handAhead(in, k));
+        if (!most || least > *most) most = least, at = i + hold / 2;
+    }
+    if (!most) return std::nullopt;
+    return reading(*most, 4.5, at);
 }
 
 /// Height of the hands at the lowest, along the shin: 0 ankle, 1 knee.

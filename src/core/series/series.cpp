@@ -18,14 +18,6 @@ constexpr double kDeepFoldDeg = 120;
 /// Height of a standing body's mass centre, share of stature (Winter, from memory: 55–57 %).
 constexpr double kMassHeight = 0.56;
 
-/// Direction from shoulder to ear against the trunk; grows when the chin goes up (ear moves back).
-double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& nose) {
-    // The line ear → nose turns with the head and does not depend on where the neck bends.
-    const Vec2 gaze = nose - ear;
-    const double up = std::atan2(gaze.y(), gaze.x()) * 57.29577951308232;
-    return wrapDegrees(up + trunkLean(hip, shoulder));
-}
-
 LegSeries legSeries(const Track& t, Side side) {
     LegSeries s;
     const auto of = [side](Landmark left) { return ofSide(left, side); };
@@ -41,6 +33,12 @@ LegSeries legSeries(const Track& t, Side side) {
 }
 
 }  // namespace
+
+double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& face) {
+    const Vec2 gaze = face - ear;
+    const double up = std::atan2(gaze.y(), gaze.x()) * 57.29577951308232;
+    return wrapDegrees(up + trunkLean(hip, shoulder));
+}
 
 Series computeSeries(const Track& t) {
     Series s;

@@ -31,6 +31,10 @@ struct Series {
 
 Series computeSeries(const Track& track);
 
+/// Direction of the line from the ear to a point of the face (nose, eye) against the trunk, degrees; grows when the
+/// chin goes up. It turns with the head and does not depend on where the neck bends.
+double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& face);
+
 /// How far from level the camera seems to be, degrees, beyond what people's standing leaves open. Nobody stands with
 /// his mass centre far from the middle of his feet: a camera that leans makes him seem to. 0 where he rests otherwise
 /// (a bridge, a split stance). The usual place is a third of the foot from its heel end, ± 0.17 (virtual clients:
