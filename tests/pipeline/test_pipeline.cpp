@@ -96,6 +96,15 @@ class TestPipeline : public QObject {
         for (const auto& f : r.findings)
             if (f.severity != Severity::Unsure) sure.insert(f.fault);
         QCOMPARE(sure, std::set<std::string>{"heels_rise"});
+        // Two other networks looked at three frames around every turning point, and nowhere else.
+        for (const auto& rep : r.reps)
+            for (const char* network : {"heavy", "second"})
+                QCOMPARE(std::count_if(result->seen.opinions.begin(), result->seen.opinions.end(),
+                                       [&](const Opinion& o) {
+                                           return o.network == network && std::abs(o.timeS - rep.bottomS) < 0.15;
+                                       }),
+                         3);
+        QCOMPARE(result->seen.opinions.size(), 6 * r.reps.size());
     }
 
     void leftSideUnevenStampsAndAHalfRep() {

@@ -169,6 +169,78 @@ class TestSim : public QObject {
         QVERIFY(refusal(R"({"reps":3})").contains("reps"));
         QVERIFY(refusal(R"({"reps":[5]})").contains("object"));
         QVERIFY(refusal(R"({"body":{"stature_cm":20}})").contains("stature_cm"));
+        QVERIFY(refusal(R"({"looks":{"floor":"lava"}})").contains("floor"));
+        QVERIFY(refusal(R"({"looks":{"shoes":"stilts"}})").contains("shoes"));
+        QVERIFY(refusal(R"({"looks":{"shadow_spread":9}})").contains("shadow_spread"));
+    }
+
+    /// A shadow that wanders darkens where it is at the time and nowhere else; a patch of sun stays.
+    void lightIsWhereItIsSaidToBe() {
+        Looks l;
+        NEAR(l.keyLight(0.3F, 2), 1, 1e-6);
+        l.bandWidthM = 0.4, l.bandAtM = -1, l.bandSpeed = 0.5, l.bandDark = 0.6;
+        NEAR(l.keyLight(-1.0F, 0), 0.4, 1e-6);
+        NEAR(l.keyLight(0.0F, 0), 1, 1e-6);
+        NEAR(l.keyLight(0.0F, 2), 0.4, 1e-6);
+        NEAR(l.keyLight(-1.0F, 2), 1, 1e-6);
+        l.bandWidthM = 0, l.sunWidthM = 0.2, l.sunAtM = 0.1, l.sunBright = 0.5;
+        for (double t : {0.0, 3.0}) NEAR(l.keyLight(0.1F, t), 1.5, 1e-6);
+        NEAR(l.keyLight(0.4F, 0), 1, 1e-6);
+    }
+
+    void looksChangeFloorAndShoesAlone() {
+        auto spec = made::spec(1);
+        spec.scene.noise = 0;
+        spec.scene.camera.width = 640, spec.scene.camera.height = 360;
+        const SpecMotion motion(spec.motion);
+        const Skeleton s = motion.at(0.2);
+        const Camera camera(spec.scene.camera);
+        auto drawn = [&](const Looks& looks) {
+            Mesh mesh;
+            buildFigure(s, spec.motion.body, mesh);
+            paintShoes(looks, s, mesh);
+            SceneSpec scene = spec.scene;
+            scene.looks = looks;
+            Picture out;
+            Renderer(scene).draw(mesh, 0, out);
+            return out;
+        };
+        // Share of the pixels that differ, above the knees and below the ankles.
+        auto differs = [&](const Picture& a, const Picture& b) {
+            double x = 0, knee = 0, ankle = 0;
+            camera.project(s.knee[1], x, knee), camera.project(s.ankle[1], x, ankle);
+            long above = 0, below = 0;
+            for (int row = 0; row < a.height; ++row)
+                for (int column = 0; column < a.width; ++column)
+                    if (std::memcmp(a.at(column, row), b.at(column, row), 3) != 0)
+                        above += row < knee, below += row > ankle;
+            return std::pair(above, below);
+        };
+        Looks plain;
+        plain.floor = "plain", plain.mat = false;
+        const Picture base = drawn(plain);
+        for (const char* floor : {"planks", "tiles", "stripes", "speckled"}) {
+            Looks l = plain;
+            l.floor = floor;
+            const auto [above, below] = differs(base, drawn(l));
+            QVERIFY2(below > 1000, floor);
+            QVERIFY2(below > 20 * above, floor);
+        }
+        for (const char* shoes : {"two-tone", "stripes", "speckled", "socks"}) {
+            Looks l = plain;
+            l.shoes = shoes;
+            const auto [above, below] = differs(base, drawn(l));
+            QVERIFY2(above == 0 && below > 50 && below < 3000, shoes);
+        }
+        // A hand that shakes moves the picture by what it was asked, and back.
+        Looks shaking = plain;
+        shaking.shakePx = 3;
+        Picture moved = base;
+        shake(shaking, 1.3, moved);
+        QVERIFY(moved.rgb != base.rgb);
+        Picture still = base;
+        shake(plain, 1.3, still);
+        QCOMPARE(still.rgb, base.rgb);
     }
 };
 
