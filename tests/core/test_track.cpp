@@ -317,7 +317,8 @@ class TestTrack : public QObject {
             if (look.contains("sun")) l.sunWidthM = 0.2, l.sunBright = 1.1;
             if (look == "socks") l.shoes = "socks";
             if (look == "stripes") l.shoes = "stripes", l.floor = "stripes";
-            if (look.contains("speckles")) l.floor = "speckled", l.mat = false, spec.motion.body.shoe = spec.scene.floor;
+            if (look.contains("speckles"))
+                l.floor = "speckled", l.mat = false, spec.motion.body.shoe = spec.scene.floor;
             if (look.contains("hand")) l.floor = "tiles", l.mat = false, l.shakePx = 2;
             const PoseFrames poses = readShoesOf(spec);
             QVERIFY(!poses.empty());

@@ -90,6 +90,9 @@ class TestPipeline : public QObject {
             NEAR(rep.find("shin_angle")->value, truth.shinAngle, 7);
             NEAR(rep.find("heel_rise")->value, 5.5, rep.find("heel_rise")->pm90);
             NEAR(rep.find("lowering_s")->value, 2.0, 0.3);
+            // What the second look moves must not move the turning point away from where it was looked at.
+            const auto planned = motion.reps();
+            NEAR(rep.bottomS, planned[static_cast<std::size_t>(&rep - r.reps.data())].bottomS, 0.15);
         }
         judgeSet(r, *loadStandard("whole-foot"));
         std::set<std::string> sure;

@@ -213,7 +213,7 @@ class TestSim : public QObject {
             for (int row = 0; row < a.height; ++row)
                 for (int column = 0; column < a.width; ++column)
                     if (std::memcmp(a.at(column, row), b.at(column, row), 3) != 0)
-                        above += row < knee, below += row > ankle;
+                        above += row<knee, below += row> ankle;
             return std::pair(above, below);
         };
         Looks plain;

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numbers>
 #include <optional>
+#include <utility>
 #include <vector>
 
 #include "core/base/angles.h"
@@ -14,7 +15,7 @@ namespace {
 
 constexpr double kTogetherS = 0.2;  // opinions closer than this are about one turning point
 constexpr double kDoubtDeg = 8;
-constexpr double kPlateauS = 0.12, kReachS = 0.36;
+constexpr double kSamePoseDeg = 8, kOtherPoseDeg = 30;
 /// A network that looked at somebody else, share of the body's height.
 constexpr double kSomebodyElse = 0.15;
 
@@ -105,13 +106,33 @@ Differences medianOf(const Differences& larger, const Differences& other) {
     return out;
 }
 
-void spread(Track& t, double atS, const Differences& by) {
-    for (std::size_t i = t.sampleAt(atS - kReachS); i <= t.sampleAt(atS + kReachS); ++i) {
-        const double past = std::max(0.0, std::abs(t.timesS[i] - atS) - kPlateauS) / (kReachS - kPlateauS);
-        const double weight = 0.5 * (1 + std::cos(std::numbers::pi * std::min(1.0, past)));
+/// What a network sees wrongly it sees wrongly in the whole pose, not for a moment: the difference found at the turning
+/// point holds as long as the pose stays like it, and fades as it becomes another. Were it to fade with the clock, the
+/// deepest sample would be found where it has faded.
+void spread(Track& t, std::size_t at, const Differences& by) {
+    const auto there = anglesAt(t, at, {});
+    auto weightAt = [&](std::size_t i) {
+        const auto here = anglesAt(t, i, {});
+        double most = 0;
+        for (std::size_t k = 0; k < here.size(); ++k) most = std::max(most, std::abs(wrapDegrees(here[k] - there[k])));
+        if (!std::isfinite(most)) return 0.0;
+        const double past = std::clamp((most - kSamePoseDeg) / (kOtherPoseDeg - kSamePoseDeg), 0.0, 1.0);
+        return 0.5 * (1 + std::cos(std::numbers::pi * past));
+    };
+    std::vector<std::pair<std::size_t, double>> weights{{at, 1.0}};
+    for (std::size_t i = at; i-- > 0;) {
+        const double w = weightAt(i);
+        if (w <= 0) break;
+        weights.emplace_back(i, w);
+    }
+    for (std::size_t i = at + 1; i < t.size(); ++i) {
+        const double w = weightAt(i);
+        if (w <= 0) break;
+        weights.emplace_back(i, w);
+    }
+    for (const auto& [i, weight] : weights)
         for (std::size_t id = 0; id < kLandmarkCount; ++id)
             if (by[id]) t.points[id][i] += weight * *by[id];
-    }
 }
 
 }  // namespace
@@ -144,7 +165,7 @@ void takeOpinions(std::span<const Opinion> opinions, Track& t) {
             // Where one of the three stands apart, the two others have it.
             if (legs || apart > kDoubtDeg || stray > kDoubtDeg) larger = medianOf(larger, other);
         }
-        spread(t, atS, larger);
+        spread(t, at, larger);
     }
 }
 

@@ -10,12 +10,12 @@ namespace zevo {
 /// Takes in what other networks saw around the turning points (before perspective is undone).
 ///
 /// The larger network's points, as the mean over its frames there, take the place of the followed ones: the difference
-/// is spread over a third of a second either side. Where the network that was trained elsewhere disagrees with the
-/// followed one by more than 8° in the knee, the hip, the trunk, the shin or the thigh of the near side, or calls the
-/// legs the other way round, the turning point is doubted (track.doubts). Where any one of the three stands that far
-/// apart, each point is the median of the three: the larger network can be the one that errs. Own measurements: it
-/// caught 8 of 10 gross errors behind posts, benches and plates (docs/measurements.md). Disagreement is a flag and no
-/// source of ±.
+/// holds as long as the pose stays within 8° of the one at the turning point and fades to nothing at 30°. Where the
+/// network that was trained elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk,
+/// the shin or the thigh of the near side, or calls the legs the other way round, the turning point is doubted
+/// (track.doubts). Where any one of the three stands that far apart, each point is the median of the three: the larger
+/// network can be the one that errs. Own measurements: it caught 8 of 10 gross errors behind posts, benches and plates
+/// (docs/measurements.md). Disagreement is a flag and no source of ±.
 void takeOpinions(std::span<const Opinion> opinions, Track& track);
 
 }  // namespace zevo
