@@ -22,8 +22,6 @@ using Clock = std::chrono::steady_clock;
 constexpr int kSeamFrames = 10;
 /// Shorter stretches are not worth their seam.
 constexpr double kLeastStretchS = 2.0;
-/// Wider pictures are scaled down on reading.
-constexpr int kWidest = 1280;
 
 struct Stretch {
     double fromS = 0, toS = 0;  // [from, to)
@@ -39,7 +37,7 @@ Result<Observation> readStretch(const std::string& clip, const AnalyseOptions& o
     if (!pose) return pose.error();
     stages.push_back(std::move(*pose));
     stages.push_back(makeShoeStage(s.shoes));
-    auto source = media::openClip(clip, {kWidest});
+    auto source = media::openClip(clip, {kWidestFrame});
     if (!source) return source.error();
     for (const auto& stage : stages)
         if (auto begun = stage->begin((*source)->facts()); !begun) return begun.error();
@@ -177,8 +175,11 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
     out.clip = {static_cast<long>(out.poses.size()), last - first + step, facts.width, facts.height, facts.rotationDeg};
     std::vector<std::shared_ptr<ShoeViews>> shoes;
     for (const auto& s : stretches) shoes.push_back(s.shoes);
-    readShoes(shoes, context, out);
-    askAtTurningPoints(clip, context, options, cancel, out);
+    // Where the repetitions are, as far as the poses alone tell.
+    if (const auto view = measureView(out.poses, out.clip, context)) {
+        readShoes(shoes, *view, out);
+        askAtTurningPoints(clip, *view, options, cancel, out);
+    }
     if (cancel) return refusal(NoticeKind::Stopped);
     return out;
 }
@@ -192,7 +193,7 @@ Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFra
                                           const std::vector<double>& timesS, const std::string& modelDir,
                                           const std::atomic<bool>& cancel) {
     return guarded([&]() -> Result<std::vector<Outline>> {
-        auto source = media::openClip(clip, {kWidest});
+        auto source = media::openClip(clip, {kWidestFrame});
         if (!source) return source.error();
         std::vector<Outline> out;
         auto outlines = makeOutlineStage(modelDir, timesS);

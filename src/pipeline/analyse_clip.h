@@ -31,6 +31,9 @@ struct Progress {
     Doing doing = Doing::Reading;
 };
 
+/// Wider pictures are scaled down on reading, to this many pixels.
+inline constexpr int kWidestFrame = 1280;
+
 /// Told a few times a second from the calling thread.
 using OnProgress = std::function<void(const Progress&)>;
 

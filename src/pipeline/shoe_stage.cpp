@@ -140,17 +140,16 @@ std::unique_ptr<FrameStage> makeShoeStage(std::shared_ptr<ShoeViews> views) {
     return std::make_unique<ShoeStage>(std::move(views));
 }
 
-void readShoes(const std::vector<std::shared_ptr<ShoeViews>>& views, const SetContext& context, Observation& seen) {
+void readShoes(const std::vector<std::shared_ptr<ShoeViews>>& views, const MeasuredView& found, Observation& seen) {
     int width = 0;
     for (const auto& v : views) width = std::max(width, v->frameWidth());
     if (width == 0) return;
     const double scale = static_cast<double>(seen.clip.width) / width;  // the source's pixels for one of the frame
-    const auto view = measureView(seen.poses, seen.clip, context);
-    if (!view || (view->track->view != ViewKind::Side && view->track->view != ViewKind::Oblique)) return;
-    const Track& t = *view->track;
+    const Track& t = *found.track;
+    if (t.view != ViewKind::Side && t.view != ViewKind::Oblique) return;
     // The last moment before the repetition; a little longer where too few views lie in it.
     constexpr double kBeforeS = 0.30, kLongerS = 0.60, kIntoS = 0.02;
-    for (const Rep& rep : view->reps) {
+    for (const Rep& rep : found.reps) {
         const double start = t.timesS[rep.start], end = t.timesS[rep.end];
         const auto all = viewsBetween(views, t.near, start - kLongerS, end);
         std::vector<const ShoeView*> before;

@@ -38,8 +38,8 @@ class ShoeViews {
 /// Keeps views of the shoes, about ten a second, while the frames go by.
 std::unique_ptr<FrameStage> makeShoeStage(std::shared_ptr<ShoeViews> views);
 
-/// The second pass: reads the rise of heel and toe of the near shoe in every repetition, into the poses. Repetitions
-/// are those found in the poses as they are; a set in which none is found is left as it is. `views`: of every worker.
-void readShoes(const std::vector<std::shared_ptr<ShoeViews>>& views, const SetContext& context, Observation& seen);
+/// The second pass: reads the rise of heel and toe of the near shoe in every repetition of `found`, into the poses it
+/// was found in. `views`: of every worker.
+void readShoes(const std::vector<std::shared_ptr<ShoeViews>>& views, const MeasuredView& found, Observation& seen);
 
 }  // namespace zevo::pipeline

@@ -13,7 +13,6 @@ namespace {
 
 /// Frames before and after the turning point.
 constexpr int kApart = 2;
-constexpr int kWidest = 1280;
 
 /// What was seen nearest to a moment, in the delivered picture's pixels.
 const PoseFrame* nearest(const PoseFrames& poses, double timeS) {
@@ -50,12 +49,11 @@ Result<void> askAround(media::FrameSource& source, pose::OpinionReader& reader, 
 
 }  // namespace
 
-void askAtTurningPoints(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
+void askAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
                         const std::atomic<bool>& cancel, Observation& seen) {
-    const auto view = measureView(seen.poses, seen.clip, context);
-    if (!view || isFrontal(view->track->view)) return;
+    if (isFrontal(found.track->view)) return;
     std::vector<double> bottoms;
-    for (const Rep& rep : view->reps) bottoms.push_back(view->track->timesS[rep.bottom]);
+    for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);
     const auto workers = static_cast<std::size_t>(
         std::clamp<long>(options.workers, 1, std::max<long>(1, static_cast<long>(bottoms.size()))));
     std::vector<std::vector<Opinion>> parts(workers);
@@ -66,7 +64,7 @@ void askAtTurningPoints(const std::string& clip, const SetContext& context, cons
                 (void)guarded([&]() -> Result<void> {
                     auto reader = pose::makeOpinionReader(options.modelDir);
                     if (!reader) return reader.error();
-                    auto source = media::openClip(clip, {kWidest});
+                    auto source = media::openClip(clip, {kWidestFrame});
                     if (!source) return source.error();
                     for (std::size_t i = w; i < bottoms.size() && !cancel; i += workers)
                         if (auto asked = askAround(**source, **reader, seen, bottoms[i],
@@ -80,6 +78,14 @@ void askAtTurningPoints(const std::string& clip, const SetContext& context, cons
     for (auto& part : parts) std::move(part.begin(), part.end(), std::back_inserter(seen.opinions));
     std::stable_sort(seen.opinions.begin(), seen.opinions.end(),
                      [](const Opinion& a, const Opinion& b) { return a.timeS < b.timeS; });
+    constexpr double kAboutS = 0.2;
+    std::string unasked;
+    for (std::size_t i = 0; i < bottoms.size(); ++i)
+        if (std::none_of(seen.opinions.begin(), seen.opinions.end(), [&](const Opinion& o) {
+                return o.network == "second" && std::abs(o.timeS - bottoms[i]) < kAboutS;
+            }))
+            unasked += (unasked.empty() ? "" : ", ") + std::to_string(found.reps[i].index);
+    if (!unasked.empty()) seen.notices.push_back({NoticeKind::NotLookedTwice, {unasked}});
 }
 
 }  // namespace zevo::pipeline

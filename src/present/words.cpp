@@ -111,8 +111,10 @@ QString plain(const Notice& n) {
             return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
         case NoticeKind::NetworksDisagree:
             return tr("Two networks disagree at the turning point of rep %1: something may hide the near leg or hip. "
-                      "Values "
-                      "there are unsure; film with it free.")
+                      "Values there are unsure; film with it free.")
+                .arg(word);
+        case NoticeKind::NotLookedTwice:
+            return tr("The other networks could not look at rep %1: what hides a leg there may go unnoticed.")
                 .arg(word);
         case NoticeKind::LegsDoubted: return tr("Which leg is which could not be told surely in rep %1.").arg(word);
         case NoticeKind::SeenObliquely:

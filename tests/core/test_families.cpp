@@ -281,6 +281,20 @@ class TestFamilies : public QObject {
         QCOMPARE(swapped.error().notice->kind, NoticeKind::LegsNotToldApart);
     }
 
+    /// A heel that could not be read has not stayed down: no depth is called usable, and no curve is drawn through it.
+    void usableDepthIsNotSaidOfAHeelThatWasNotSeen() {
+        const auto spec = filmed("squat");
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            for (auto& s : f.shoes) s.state = ShoeReading::State::Unclear;
+        const auto set = made::measured(spec, poses);
+        QVERIFY(bool(set));
+        for (const char* id : {"heel_rise", "usable_depth", "depth_past_control"})
+            QVERIFY2(!set->result.reps[0].find(id), id);
+        for (double rise : set->series().heelRise) QVERIFY(std::isnan(rise));
+        QVERIFY(set->result.reps[0].find("thigh_angle"));
+    }
+
     void usableDepthEndsWhereTheHeelRises() {
         auto spec = filmed("squat");
         for (auto& r : spec.motion.reps) r.thighBottomDeg = -32, r.heelFrom = 0.66;

@@ -108,6 +108,7 @@ class TestPipeline : public QObject {
                                        }),
                          3);
         QCOMPARE(result->seen.opinions.size(), 6 * r.reps.size());
+        QVERIFY(!made::says(r.notices, NoticeKind::NotLookedTwice));
     }
 
     void leftSideUnevenStampsAndAHalfRep() {
@@ -322,6 +323,24 @@ class TestPipeline : public QObject {
         QVERIFY2(filmedAt(path("dated.mp4")).starts_with("2026-03-02T09:30:00"), filmedAt(path("dated.mp4")).c_str());
         QVERIFY(filmedAt(fixture("side")).empty());
         QVERIFY(filmedAt("/nowhere.mp4").empty());
+    }
+
+    /// Without the other networks a set is measured all the same, and says which repetitions one network alone saw.
+    void aSecondLookThatCannotBeMadeIsSaid() {
+        const QDir models(QString::fromUtf8(ZEVO_MODEL_DIR));
+        QVERIFY(QDir(m_dir.path()).mkdir("some"));
+        for (const QString& name : models.entryList(QDir::Files))
+            if (!name.startsWith("movenet"))
+                QVERIFY(QFile::link(models.absoluteFilePath(name), m_dir.filePath("some/" + name)));
+        auto o = options();
+        o.modelDir = path("some");
+        const auto result = analyse(fixture("side"), 170, o);
+        QVERIFY2(bool(result), result ? "" : made::words(result.error()));
+        QVERIFY(result->seen.opinions.empty());
+        QVERIFY(made::says(result->set.result.notices, NoticeKind::NotLookedTwice));
+        const auto& notices = result->seen.notices;
+        QCOMPARE(present::sentence(notices.back()),
+                 QString("The other networks could not look at rep 1, 2, 3: what hides a leg there may go unnoticed."));
     }
 
     void missingNetworksSayWhatToDo() {

@@ -35,6 +35,7 @@ enum class NoticeKind {
     OffSquare,         ///< degrees
     NetworksDisagree,  ///< repetitions, as a list: "2, 4"
     LegsDoubted,       ///< repetitions likewise
+    NotLookedTwice,    ///< repetitions likewise
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,

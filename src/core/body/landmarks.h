@@ -56,7 +56,7 @@ struct LandmarkPoint {
     float presence = 0;    ///< 0..1: the point lies inside the picture
 };
 
-/// A place on a shoe followed in the picture itself, steadier than the landmark (track/foot_follower.h).
+/// A place on a shoe as older versions followed it from frame to frame; records hold it still (track/foot_lift.h).
 struct FootPoint {
     float x = 0, y = 0;
     float score = 0;  ///< how well it was found again, 0 = not followed

@@ -68,9 +68,19 @@ std::optional<std::size_t> footLeaves(const MeasureInput& in) {
     return heel && toe ? std::min(heel, toe) : heel ? heel : toe;
 }
 
+/// Whether the heel was seen for most of the way down. Unseen, it may have left the floor anywhere.
+bool heelWasSeen(const MeasureInput& in) {
+    constexpr double kShareSeen = 0.6;
+    const auto from = in.series.heelFollowed.begin() + static_cast<std::ptrdiff_t>(in.rep.start),
+               to = in.series.heelFollowed.begin() + static_cast<std::ptrdiff_t>(in.rep.bottom) + 1;
+    return static_cast<double>(std::count(from, to, true)) >= kShareSeen * static_cast<double>(to - from);
+}
+
 /// The deepest thigh angle before a heel or the toes leave the floor.
 std::optional<Reading> usableDepth(const MeasureInput& in) {
-    const std::size_t at = footLeaves(in).value_or(in.rep.bottom);
+    const auto leaves = footLeaves(in);
+    if (!leaves && !heelWasSeen(in)) return std::nullopt;
+    const std::size_t at = leaves.value_or(in.rep.bottom);
     const auto bottom = thighAngleAtBottom(in);
     if (!bottom) return std::nullopt;
     return reading(meanAround(in.legSeries().thighAngle, at, in.samples(1.0 / 30)), bottom->pm90, at);

@@ -61,6 +61,12 @@ std::optional<json> open(std::span<const std::uint8_t> block, const char* schema
     return map;
 }
 
+LandmarkPoint pointFrom(Reader<float>& values) {
+    LandmarkPoint p;
+    for (float* v : {&p.x, &p.y, &p.visibility, &p.presence}) *v = values.next();
+    return p;
+}
+
 }  // namespace
 
 std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
@@ -121,12 +127,7 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
         f.timeS = time.next();
         f.found = found.next() != 0;
         f.score = score.next();
-        for (auto& p : f.points) {
-            p.x = points.next();
-            p.y = points.next();
-            p.visibility = points.next();
-            p.presence = points.next();
-        }
+        for (auto& p : f.points) p = pointFrom(points);
         for (auto& w : f.world)
             for (float& v : w) v = world.next();
         for (auto& p : f.feet) {
@@ -174,8 +175,7 @@ Result<std::vector<Opinion>> readOpinions(std::span<const std::uint8_t> block) {
     for (auto& o : out) {
         o.timeS = time.next();
         o.network = network.next() ? "second" : "heavy";
-        for (auto& p : o.points)
-            p.x = points.next(), p.y = points.next(), p.visibility = points.next(), p.presence = points.next();
+        for (auto& p : o.points) p = pointFrom(points);
     }
     return out;
 }

@@ -60,11 +60,12 @@ Series computeSeries(const Track& t) {
         // One end of a foot can only rise while the other stays down: what both do together is a shaken camera or the
         // drift of the landmarks with the client's pose, and is taken out.
         const bool heelSeen = std::isfinite(t.heelLiftPx[i]), toeSeen = std::isfinite(t.toeLiftPx[i]);
-        // Between the repetitions a shoe that is read is not looked at: it stands.
-        const double heelUp = heelSeen         ? t.heelLiftPx[i]
-                              : t.shoe.empty() ? at(heel).y() - t.standingFlatAt(heel).y()
-                                               : 0.0;
-        const double toeUp = toeSeen ? t.toeLiftPx[i] : t.shoe.empty() ? at(toe).y() - t.standingFlatAt(toe).y() : 0.0;
+        // Where pictures were looked at and did not show it, nothing is known: the landmarks are no stand-in.
+        auto unseen = [&](Landmark end) {
+            return t.shoe.empty() ? at(end).y() - t.standingFlatAt(end).y() : std::numeric_limits<double>::quiet_NaN();
+        };
+        const double heelUp = heelSeen ? t.heelLiftPx[i] : unseen(heel);
+        const double toeUp = toeSeen ? t.toeLiftPx[i] : unseen(toe);
         const bool alike = t.shoe.empty() && heelSeen == toeSeen && heelUp * toeUp > 0;
         const double together = alike ? std::copysign(std::min(std::abs(heelUp), std::abs(toeUp)), heelUp) : 0.0;
         s.heelFollowed.push_back(heelSeen);

@@ -13,12 +13,13 @@ struct LegSeries {
 };
 
 /// The sagittal quantities of the near side at every sample of a track. Angles in degrees with the signs of
-/// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown).
+/// geometry/angles.h; lengths in centimetres (NaN when the scale is unknown, or the
+/// end of the shoe was looked for and not read).
 struct Series {
     std::vector<double> kneeFlexion, hipFlexion, trunkLean, shinAngle, thighAngle;
     std::array<LegSeries, 2> legs;  ///< left, right; the far one is seen less surely
     std::vector<double> heelRise;   ///< of the heel, change from standing, without what the toe does too, cm
-    /// Where the two rises come from the shoe followed in the picture, not from the landmarks.
+    /// Where the two rises come from the shoe in the picture, not from the landmarks.
     std::vector<bool> heelFollowed, toeFollowed;
     std::vector<double> toeRise;       ///< of the toe tip, likewise, cm
     std::vector<double> kneePastToe;   ///< knee ahead of the toe tip (toe of the standing foot), cm

@@ -14,8 +14,8 @@ namespace zevo {
 /// network that was trained elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk,
 /// the shin or the thigh of the near side, or calls the legs the other way round, the turning point is doubted
 /// (track.doubts). Where any one of the three stands that far apart, each point is the median of the three: the larger
-/// network can be the one that errs. Own measurements: it caught 8 of 10 gross errors behind posts, benches and plates
-/// (docs/measurements.md). Disagreement is a flag and no source of ±.
+/// network can be the one that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md,
+/// “Behind things”.
 void takeOpinions(std::span<const Opinion> opinions, Track& track);
 
 }  // namespace zevo
