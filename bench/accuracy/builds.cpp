@@ -1,6 +1,7 @@
 #include "bench/accuracy/builds.h"
 
 #include <array>
+#include <random>
 
 namespace bench {
 
@@ -23,6 +24,52 @@ const std::array<Build, 6> kBuilds{{
 }};
 
 constexpr double kRate = 25;
+/// Of the looks; a seed that was looked at while something was being changed is spent.
+constexpr std::uint64_t kSeed = 51000;
+
+/// Draws by hand: the library's distributions differ between its versions, and a table has to be drawn again the same.
+struct Dice {
+    std::mt19937_64 bits;
+    double between(double lo, double hi) {
+        return lo + (hi - lo) * static_cast<double>(bits() >> 11) / static_cast<double>(1ULL << 53);
+    }
+    bool chance(double share) { return between(0, 1) < share; }
+    template <class T, std::size_t N>
+    T one(const std::array<T, N>& of) {
+        return of[static_cast<std::size_t>(bits() % N)];
+    }
+    sim::Colour colour(int lo, int hi) {
+        auto part = [&] { return static_cast<std::uint8_t>(between(lo, hi + 1)); };
+        const auto r = part(), g = part(), b = part();
+        return {r, g, b};
+    }
+};
+
+/// Shoes, clothes, floor, walls, light, shadows that move, sharpness and a hand that shakes, by chance.
+void randomLooks(sim::ClipSpec& s, Dice dice) {
+    using Name = const char*;
+    sim::Looks& l = s.scene.looks;
+    l.floor = dice.one(std::array<Name, 5>{"planks", "tiles", "stripes", "speckled", "plain"});
+    l.mat = dice.chance(0.3);
+    l.lightTurnDeg = dice.between(-150, 150);
+    l.shadowSpread = dice.one(std::array{1, 1, 3, 5});
+    l.shoes = dice.one(std::array<Name, 6>{"plain", "plain", "two-tone", "stripes", "speckled", "socks"});
+    if (dice.chance(0.3)) {
+        l.bandWidthM = dice.between(0.1, 0.5), l.bandAtM = dice.between(-1.2, -0.4);
+        l.bandSpeed = dice.between(0.05, 0.5), l.bandDark = dice.between(0.3, 0.8);
+    }
+    if (dice.chance(0.25))
+        l.sunWidthM = dice.between(0.1, 0.4), l.sunAtM = dice.between(-0.2, 0.2), l.sunBright = dice.between(0.3, 1.2);
+    if (dice.chance(0.25)) l.shakePx = dice.between(0.7, 2.7);
+    s.scene.floor = dice.colour(50, 210);
+    s.scene.wall = dice.colour(90, 220);
+    s.scene.light = dice.between(0.5, 1.2);
+    s.scene.noise = dice.between(1.5, 4);
+    s.video.quality = dice.one(std::array{18, 23, 28, 33});
+    sim::BodySpec& body = s.motion.body;
+    body.shirt = dice.colour(30, 220), body.shorts = dice.colour(20, 160);
+    body.shoe = dice.chance(0.15) ? s.scene.floor : dice.colour(20, 240);
+}
 
 }  // namespace
 
@@ -40,7 +87,7 @@ sim::BodySpec bodyOf(int build, bool mesh) {
     return body;
 }
 
-sim::ClipSpec plainClip(int build, bool mesh, int number) {
+sim::ClipSpec plainClip(int build, bool mesh, int number, ByChance looks) {
     sim::ClipSpec s;
     s.motion.body = bodyOf(build, mesh);
     s.motion.leadInS = 0.8;
@@ -50,6 +97,7 @@ sim::ClipSpec plainClip(int build, bool mesh, int number) {
     s.scene.camera.height = 480;
     s.scene.camera.azimuthDeg = number % 2 == 0 ? 90 : -90;
     s.scene.seed = static_cast<std::uint64_t>(100 + number);
+    if (looks == ByChance::Yes) randomLooks(s, {std::mt19937_64(kSeed + static_cast<std::uint64_t>(number))});
     return s;
 }
 

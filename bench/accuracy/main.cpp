@@ -28,37 +28,52 @@ struct Options {
     pipeline::AnalyseOptions analyse;
 };
 
-/// Poses of a spec's clip: kept ones, else the clip is drawn and the network run.
-Result<PoseFrames> posesOf(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
-    if (options.truth) return sim::truePoses(spec);
+std::optional<std::vector<std::uint8_t>> bytesOf(const std::filesystem::path& file) {
+    if (!std::filesystem::exists(file)) return std::nullopt;
+    std::ifstream in(file, std::ios::binary);
+    return std::vector<std::uint8_t>((std::istreambuf_iterator<char>(in)), {});
+}
+
+void keep(const std::filesystem::path& file, const std::vector<std::uint8_t>& block) {
+    std::ofstream(file, std::ios::binary)
+        .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
+}
+
+/// What is seen in a spec's clip: what was kept, else the clip is drawn and the networks run.
+Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
+    if (options.truth) return bench::Seen{sim::truePoses(spec), {}};
     namespace fs = std::filesystem;
     const fs::path folder =
         options.keep.empty() ? fs::temp_directory_path() / "zevo-bench-accuracy" : fs::path(options.keep);
     fs::create_directories(folder);
     const fs::path clip = folder / (name + ".mp4"),
-                   poses = folder / (name + "-" + pose::modelName(options.analyse.model) + ".poses");
-    if (!options.keep.empty() && fs::exists(poses)) {
-        std::ifstream file(poses, std::ios::binary);
-        const std::vector<std::uint8_t> block((std::istreambuf_iterator<char>(file)), {});
-        return zevo::readPoses(block);
-    }
+                   stem = folder / (name + "-" + pose::modelName(options.analyse.model)),
+                   poses = stem.string() + ".poses", opinions = stem.string() + ".opinions";
+    if (!options.keep.empty())
+        if (const auto block = bytesOf(poses), second = bytesOf(opinions); block && second) {
+            auto kept = zevo::readPoses(*block);
+            auto looks = zevo::readOpinions(*second);
+            if (!kept) return kept.error();
+            if (!looks) return looks.error();
+            return bench::Seen{std::move(*kept), std::move(*looks)};
+        }
     if (options.kept) return Error{"Not measured.", "not kept"};
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     std::atomic<bool> cancel{false};
     SetFacts facts;
     facts.statureCm = spec.motion.body.statureCm;
+    facts.variation = spec.motion.variation;
     const auto movement = catalog::loadMovement(spec.motion.movement);
     if (!movement) return movement.error();
     auto read = pipeline::observeClip(clip.string(), contextOf(facts, *movement), options.analyse, cancel);
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {
-        const auto block = writePoses(read->poses);
-        std::ofstream(poses, std::ios::binary)
-            .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
+        keep(opinions, writeOpinions(read->opinions));
+        keep(poses, writePoses(read->poses));
     }
-    return std::move(read->poses);
+    return bench::Seen{std::move(read->poses), std::move(read->opinions)};
 }
 
 ClipFacts factsOf(const sim::ClipSpec& spec) {
@@ -110,16 +125,16 @@ int main(int argc, char** argv) {
     std::printf("%zu clips\n", cases.size());
     for (const auto& c : cases) {
         if (!options.grid || c.name.find(options.only) == std::string::npos) continue;
-        const auto poses = posesOf(c.name + (options.small ? "-small" : ""), c.spec, options);
-        if (!poses && poses.error().detail == "not kept") continue;
-        if (!poses) {
-            std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), qPrintable(present::sentence(poses.error())),
-                         poses.error().detail.c_str());
+        const auto seen = seenIn(c.name + (options.small ? "-small" : ""), c.spec, options);
+        if (!seen && seen.error().detail == "not kept") continue;
+        if (!seen) {
+            std::fprintf(stderr, "%s: %s %s\n", c.name.c_str(), qPrintable(present::sentence(seen.error())),
+                         seen.error().detail.c_str());
             return 1;
         }
         SetResult trueSet;
-        bench::compare(c, sim::truePoses(c.spec), factsOf(c.spec), perfect, nullptr, &trueSet);
-        bench::compare(c, *poses, factsOf(c.spec), network, &trueSet);
+        bench::compare(c, {sim::truePoses(c.spec), {}}, factsOf(c.spec), perfect, nullptr, &trueSet);
+        bench::compare(c, *seen, factsOf(c.spec), network, &trueSet);
         std::fprintf(stderr, ".");
     }
     if (options.grid) bench::print(network, perfect);
@@ -134,14 +149,14 @@ int main(int argc, char** argv) {
         trials.size());
     for (const auto& t : trials) {
         if (t.name.find(options.only) == std::string::npos) continue;
-        const auto poses = posesOf(t.name, t.spec, options);
-        if (!poses && poses.error().detail == "not kept") continue;
-        if (!poses) {
-            std::fprintf(stderr, "%s: %s\n", t.name.c_str(), qPrintable(present::sentence(poses.error())));
+        const auto shown = seenIn(t.name, t.spec, options);
+        if (!shown && shown.error().detail == "not kept") continue;
+        if (!shown) {
+            std::fprintf(stderr, "%s: %s\n", t.name.c_str(), qPrintable(present::sentence(shown.error())));
             return 1;
         }
-        const auto seen = bench::judge(t, *poses, factsOf(t.spec)),
-                   ideal = bench::judge(t, sim::truePoses(t.spec), factsOf(t.spec));
+        const auto seen = bench::judge(t, *shown, factsOf(t.spec)),
+                   ideal = bench::judge(t, {sim::truePoses(t.spec), {}}, factsOf(t.spec));
         byNetwork.add(t, seen, ideal);
         byTruth.add(t, ideal, ideal);
         std::string others, idealOthers;

@@ -43,8 +43,7 @@ double wrapped(double degrees) {
     return degrees - 360 * std::floor((degrees + 180) / 360);
 }
 
-void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts, const MeasuredSet& set,
-                  Column& column) {
+void compareFront(const Case& c, const Seen& seen, const ClipFacts& facts, const MeasuredSet& set, Column& column) {
     const FrontSeries front = computeFrontSeries(set.track());
     const sim::SpecMotion motion(c.spec.motion);
     const std::string who = c.family + ", " + c.spec.motion.body.figure + ": ";
@@ -69,7 +68,7 @@ void compareFront(const Case& c, const PoseFrames& poses, const ClipFacts& facts
         later.push_back(sim::truePose(whole.at(t + kLater), sim::Camera(side.scene.camera), t));
     SetContext context = contextOf(c.spec);
     auto both = measureSet(later, facts, context);
-    if (both && joinSecondView(*both, poses, facts))
+    if (both && joinSecondView(*both, seen.poses, facts, true, 0, seen.opinions))
         column.front["lag of two clips, frames (side from true landmarks)"].add((both->result.second->lagS() - kLater) *
                                                                                 c.spec.frameRate);
     else
@@ -131,19 +130,19 @@ double Errors::coverage() const {
     return judged ? static_cast<double>(inside) / judged : std::nan("");
 }
 
-void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Column& column, const SetResult* trueSet,
+void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& column, const SetResult* trueSet,
              SetResult* kept) {
     ++column.sets;
-    column.frames += static_cast<long>(poses.size());
-    column.tracked += std::count_if(poses.begin(), poses.end(), [](const auto& f) { return f.found; });
-    const auto set = measureSet(poses, facts, contextOf(c.spec));
+    column.frames += static_cast<long>(seen.poses.size());
+    column.tracked += std::count_if(seen.poses.begin(), seen.poses.end(), [](const auto& f) { return f.found; });
+    const auto set = measureSet(seen.poses, facts, contextOf(c.spec), seen.opinions);
     if (!set) {
         column.notes.push_back(c.name + ": " + set.error().message);
         return;
     }
     const SetResult& r = set->result;
     if (kept) *kept = r;
-    if (c.view == "front") compareFront(c, poses, facts, *set, column);
+    if (c.view == "front") compareFront(c, seen, facts, *set, column);
     const sim::SpecMotion motion(c.spec.motion);
     const auto& events = motion.reps();
     const int near = c.spec.scene.camera.azimuthDeg > 0 ? 1 : 0;
@@ -220,9 +219,9 @@ void compare(const Case& c, const PoseFrames& poses, const ClipFacts& facts, Col
     }
 }
 
-Verdict judge(const Trial& trial, const PoseFrames& poses, const ClipFacts& facts) {
+Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
     Verdict v{"none", {}, "", false, {}};
-    auto set = measureSet(poses, facts, contextOf(trial.spec));
+    auto set = measureSet(seen.poses, facts, contextOf(trial.spec), seen.opinions);
     const auto standard = catalog::loadStandard(trial.standard);
     if (!set || !standard) {
         v.said = set ? "no standard" : set.error().message;

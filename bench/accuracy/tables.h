@@ -35,8 +35,14 @@ struct Column {
     std::vector<std::string> notes;                       ///< sets that gave no result or another number of reps
 };
 
+/// What was seen in a clip: the followed points, and what other networks say of the turning points.
+struct Seen {
+    zevo::PoseFrames poses;
+    std::vector<zevo::Opinion> opinions;
+};
+
 /// Compares one clip; `trueSet` is the same clip's reading from true landmarks (for measures), may be null.
-void compare(const Case& c, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts, Column& column,
+void compare(const Case& c, const Seen& seen, const zevo::ClipFacts& facts, Column& column,
              const zevo::SetResult* trueSet, zevo::SetResult* kept = nullptr);
 
 /// Verdict of one trial: what the analysis said of the planted fault, and which others it claimed.
@@ -47,7 +53,7 @@ struct Verdict {
     bool counted = false;  ///< as many reps as there are
     std::vector<zevo::MeasuredRep> reps;
 };
-Verdict judge(const Trial& trial, const zevo::PoseFrames& poses, const zevo::ClipFacts& facts);
+Verdict judge(const Trial& trial, const Seen& seen, const zevo::ClipFacts& facts);
 
 /// Hits and alarms of one column of the trial.
 struct Score {

@@ -51,9 +51,10 @@ const School kHinge{"hinge", "", "soft-finish", "side"}, kRomanian{"hinge", "rom
            [](auto&m) {
                for (auto& r : m.reps) r.kneeBendDeg = 9;
            }},
-    kFloor{"hinge", "wide-floor", "full-squeeze", "side", [](auto&m) {
-               for (auto& r : m.reps) r.kneeBendDeg = 45, r.hingeLeanDeg = 58;
-           }};
+    kSqueeze{"hinge", "", "full-squeeze", "side"}, kFloor{"hinge", "wide-floor", "full-squeeze", "side", [](auto&m) {
+                                                              for (auto& r : m.reps)
+                                                                  r.kneeBendDeg = 45, r.hingeLeanDeg = 58;
+                                                          }};
 const auto kHold = [](sim::MotionSpec& m) {
     for (auto& r : m.reps) r.pauseS = 2, r.lowerS = 1.8, r.liftS = 1.3;
 };
@@ -88,7 +89,9 @@ std::vector<Planted> planted() {
         {"knee_past_toes", kSquatBack, {20, 30, 46}, both(&R::shinBottomDeg, 2, &R::thighBottomDeg)},
         {"weight_on_toes", kSquat, {0.12, 0.19, 0.34}, both(&R::balanceShift, 42, &R::shinBottomDeg)},
         {"forward_lean", kSquat, {2, 11, 26}, ofRep(&R::extraLeanDeg)},
-        {"chin_up", kSquat, {16, 25, 45}, ofRep(&R::neckDeg)},
+        {"chin_up", kSquat, {7, 17, 42}, ofRep(&R::neckDeg)},
+        {"chin_down", kSquat, {-26, -36, -54}, ofRep(&R::neckDeg)},
+        {"weight_on_heels", kSquat, {-0.12, -0.19, -0.34}, ofRep(&R::balanceShift)},
         {"lowering_fast", kSquat, {1.65, 1.35, 0.8}, ofRep(&R::lowerS)},
         {"bottom_bounced", kSquat, {0.15, 0.5, 1}, bounced},
         {"leans_back", kSquat, {3.5, 9, 16}, both(&R::lockoutLeanDeg, 1.1, &R::topS)},
@@ -106,8 +109,13 @@ std::vector<Planted> planted() {
         {"hip_drops", kSquatFront, {2.5, 6, 14}, ofRep(&R::hipDropDeg)},
         {"shoulders_tip", kSquatFront, {3, 7, 14}, ofRep(&R::shoulderTipDeg)},
         {"stance_narrow", kSquatFront, {0.155, 0.135, 0.10}, [](auto& m, double v) { m.stanceShare = v; }},
+        {"stance_wide", kSquatFront, {0.27, 0.33, 0.42}, [](auto& m, double v) { m.stanceShare = v; }},
+        {"toes_out_much", kSquatFront, {27, 38, 58}, [](auto& m, double v) { m.toeOutDeg = v; }},
+        {"toes_out_little", kSquatFront, {-1, -10, -26}, [](auto& m, double v) { m.toeOutDeg = v; }},
         {"feet_uneven", kSquatFront, {5, 11, 28}, [](auto& m, double v) { m.toeOutUnevenDeg = v; }},
         {"front_knee_open", kTall, {85, 75, 60}, ofRep(&R::frontKneeDeg)},
+        {"front_knee_tight", kTall, {101, 110, 126}, ofRep(&R::frontKneeDeg)},
+        {"rear_knee_ahead", kTall, {-9, -20, -34}, ofRep(&R::rearThighDeg)},
         {"rear_knee_behind", kTall, {9, 22, 34}, ofRep(&R::rearThighDeg)},
         {"rear_knee_lands", kTall, {1.7, 0.9, 0.5}, landed},
         {"trunk_low", kTall, {6, 14, 28}, ofRep(&R::lungeLeanDeg)},
@@ -116,12 +124,18 @@ std::vector<Planted> planted() {
         {"heels_rise", kTall, {0.9, 2.2, 4.5}, ofRep(&R::heelRiseCm)},
         {"hips_turn", kTall, {10, 32, 60}, ofRep(&R::hipTurnDeg)},
         {"knees_cave", kLungeFront, {2.5, 6, 11}, ofRep(&R::kneeInRightCm), "right"},
+        {"trunk_upright", kBow, {13, 6, -6}, ofRep(&R::lungeLeanDeg)},
+        {"trunk_upright", kLateralSide, {-7, -14, -28}, ofRep(&R::lungeLeanDeg)},
+        {"nose_off_line", kLateral, {8, 20, 34}, ofRep(&R::noseOffCm)},
         {"trunk_low", kLateralSide, {0, 22, 36}, ofRep(&R::lungeLeanDeg)},
         {"trailing_leg_bent", kLateralSide, {5, 15, 40}, ofRep(&R::trailingKneeDeg)},
         {"hinge_squatted", kHinge, {27, 42, 62}, both(&R::kneeBendDeg, 45, &R::hingeLeanDeg)},
         {"back_leads", kHinge, {0.06, 0.18, 0.45}, ofRep(&R::balanceShift)},
         {"chin_up", kHinge, {1, 9, 30}, ofRep(&R::neckDeg)},
         {"load_drifts", kRomanian, {5, 11, 24}, ofRep(&R::loadDriftCm)},
+        {"chin_down", kHinge, {-20, -36, -52}, ofRep(&R::neckDeg)},
+        {"hinge_shallow", kHinge, {42, 29, 18}, ofRep(&R::hingeLeanDeg)},
+        {"top_not_reached", kSqueeze, {15, 26, 40}, [](auto& m, double v) { m.standingKneeDeg = v; }},
         {"hinge_too_deep", kRomanian, {80, 92, 104}, ofRep(&R::hingeLeanDeg)},
         {"leans_back", kHinge, {3.5, 9, 16}, both(&R::lockoutLeanDeg, 1.1, &R::topS)},
         {"lowering_fast", kHinge, {1.1, 0.75, 0.5}, ofRep(&R::lowerS)},
@@ -139,7 +153,7 @@ std::vector<Planted> planted() {
 /// A clean set of a school.
 Trial cleanSet(const School& school, int build, bool mesh, int number) {
     Trial t;
-    t.spec = plainClip(build, mesh, 300 + number);
+    t.spec = plainClip(build, mesh, 300 + number, ByChance::Yes);
     sim::MotionSpec& m = t.spec.motion;
     m.movement = school.movement;
     m.variation = school.variation;
@@ -190,7 +204,7 @@ std::vector<Trial> faultTrial() {
         for (bool mesh : {false, true}) add(kSquat, nullptr, Size::None, build, mesh);
     for (const School* s :
          {&kSquatBack, &kUpright, &kSquatFront, &kTall, &kBow, &kForward, &kRaised, &kLungeFront, &kLateral,
-          &kLateralSide, &kHinge, &kRomanian, &kStiff, &kFloor, &kBridge, &kThrust, &kArticulated})
+          &kLateralSide, &kHinge, &kSqueeze, &kRomanian, &kStiff, &kFloor, &kBridge, &kThrust, &kArticulated})
         for (bool mesh : {false, true}) add(*s, nullptr, Size::None, number % 6, mesh);
     for (const Planted& p : planted()) {
         const bool mesh = number % 2 == 0;

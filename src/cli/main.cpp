@@ -27,6 +27,7 @@ const char* const kHelp =
     "zevo-cli analyse CLIP [--movement squat] [--variation NAME] [--standard NAME|FILE.json] [--stature CM]\n"
     "                 [--front CLIP [--apart yes] [--nudge SECONDS]] [--view auto|side|front|rear|oblique|foot-end]\n"
     "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--tempo DOWN-PAUSE-UP]\n"
+    "                 [--stood-straight yes]\n"
     "                 [--pain 0-10] [--red-flag NAME] [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
     "zevo-cli movements\n"
@@ -130,6 +131,7 @@ class AnalyseCall {
         if (*weight > 0) c.loadShare = *load / *weight;
         if (has("--ankle")) c.ankleLimitDeg = *ankle;
         c.wedgeDeg = *wedge;
+        c.stoodStraight = text("--stood-straight") == "yes";
         if (has("--tempo")) {
             const auto tempo = parseTempo(text("--tempo"));
             if (!tempo) return tempo.error();
@@ -158,10 +160,10 @@ class AnalyseCall {
 };
 
 int analyse(int argc, char** argv) {
-    auto args =
-        parse(argc, argv,
-              {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
-               "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--tempo", "--pain", "--red-flag"});
+    auto args = parse(
+        argc, argv,
+        {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front", "--apart",
+         "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo", "--pain", "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);

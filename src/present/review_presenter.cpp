@@ -45,6 +45,7 @@ QString whyUnsure(const Judgement& j) {
         case Because::PastEdge: return tr("its ± reaches back over the edge");
         case Because::NearEdge: return tr("its ± reaches over the edge");
         case Because::PoorlySeen: return tr("not seen well enough");
+        case Because::Contradicted: return tr("what should show it too does not");
         default: return {};
     }
 }
@@ -206,7 +207,7 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
             t.depth = keyText(rep, *m);
             words.append((isDepth(key) ? "thigh " : "") + t.depth);
             t.depthMarked = band && (band->min || band->max);
-            if (t.depthMarked) t.depthVerdict = judge(*m, *band, standard().minConfidence).verdict;
+            if (t.depthMarked) t.depthVerdict = judge(rep, *band, standard())->verdict;
             if (isDepth(key) && !m->second && depthShows && band && band->max) {
                 const double rad = *band->max * std::numbers::pi / 180, length = (hip - knee).norm();
                 t.line = point(track.toPicture(knee + length * Vec2(-std::cos(rad), std::sin(rad))));
@@ -216,14 +217,13 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
         const bool scored = result().stop.scored();
         if (rep.kind != RepKind::Partial && !t.leftOut && scored)
             for (const auto& b : standard().bands)
-                if (const Measurement* m = rep.find(b.measure)) {
-                    const Judgement j = judge(*m, b, standard().minConfidence);
-                    const std::string& fault = j.above ? b.faultAbove : b.faultBelow;
+                if (const auto j = judge(rep, b, standard())) {
+                    const std::string& fault = j->above ? b.faultAbove : b.faultBelow;
                     const bool known = std::any_of(t.marks.begin(), t.marks.end(), [&](const Mark& k) {
                         return k.title == text(advice().title(fault));
                     });
-                    if (j.verdict == Verdict::Outside && !fault.empty() && !known)
-                        t.marks.push_back({text(advice().title(fault)), j.verdict, j.above});
+                    if (j->verdict == Verdict::Outside && !fault.empty() && !known)
+                        t.marks.push_back({text(advice().title(fault)), j->verdict, j->above});
                 }
         for (const auto& m : t.marks) words.append(m.title.toLower());
         t.spoken = words.join(", ");
@@ -261,7 +261,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
         r.min = band->min.value_or(0);
         r.max = band->max.value_or(0);
         r.judged = !band->faultAbove.empty() || !band->faultBelow.empty();
-        if (r.judged) r.judgement = judge(m, *band, standard().minConfidence);
+        if (r.judged) r.judgement = judge(rep, *band, standard()).value_or(Judgement{});
         if (r.judged && r.judgement.verdict == Verdict::Unsure) r.reason = whyUnsure(r.judgement);
         // The band is always on its scale, whatever the coach asks for.
         low = std::min(low, band->min.value_or(low));

@@ -42,8 +42,8 @@ std::vector<MeasureId> ReviewPresenter::unsureInside() const {
         if (band.faultAbove.empty() && band.faultBelow.empty()) continue;
         const auto& reps = result().reps;
         const bool open = std::any_of(reps.begin(), reps.end(), [&](const MeasuredRep& rep) {
-            const Measurement* m = result().counts(rep) ? rep.find(band.measure) : nullptr;
-            return m && judge(*m, band, standard().minConfidence).verdict == Verdict::Unsure;
+            const auto judged = result().counts(rep) ? judge(rep, band, standard()) : std::nullopt;
+            return judged && judged->verdict == Verdict::Unsure;
         });
         if (open) out.push_back(band.measure);
     }
@@ -174,8 +174,8 @@ QStringList ReviewPresenter::judgedTitles() const {
     for (const Band& b : bands) {
         if (out.size() == kMost || (b.faultAbove.empty() && b.faultBelow.empty())) continue;
         const bool settled = std::any_of(result().reps.begin(), result().reps.end(), [&](const MeasuredRep& rep) {
-            const Measurement* m = result().counts(rep) ? rep.find(b.measure) : nullptr;
-            return m && judge(*m, b, standard().minConfidence).settled();
+            const auto judged = result().counts(rep) ? judge(rep, b, standard()) : std::nullopt;
+            return judged && judged->settled();
         });
         const QString title = QString(b.measure->title).section(':', 0, 0);
         if (settled && !out.contains(title)) out.append(title);

@@ -184,6 +184,44 @@ class TestFamilies : public QObject {
         NEAR(made::value(set, 1, "knee_inside_left") - made::value(set, 0, "knee_inside_left"), 0.19, 0.06);
     }
 
+    /// Knock knees stand inside their ankles in every frame and come no further in; a knee that comes in is seen on top
+    /// of them.
+    void knockKneesAreABuild() {
+        auto knees = [](double everywhereShare, double atBottomCm) {
+            auto spec = filmed("squat", "", 0);
+            for (auto& r : spec.motion.reps) r.kneeInLeftCm = atBottomCm;
+            auto poses = sim::truePoses(spec);
+            for (auto& f : poses)
+                for (auto [knee, ankle] : {std::pair{Landmark::LeftKnee, Landmark::LeftAnkle},
+                                           std::pair{Landmark::RightKnee, Landmark::RightAnkle}}) {
+                    auto& k = f.points[static_cast<std::size_t>(knee)];
+                    const auto& a = f.points[static_cast<std::size_t>(ankle)];
+                    const auto& other = f.points[static_cast<std::size_t>(
+                        knee == Landmark::LeftKnee ? Landmark::RightKnee : Landmark::LeftKnee)];
+                    k.x += static_cast<float>(everywhereShare * std::hypot(k.x - a.x, k.y - a.y) *
+                                              (other.x > k.x ? 1 : -1));
+                }
+            SetContext context = made::context();
+            context.movement = made::movement("squat");
+            auto set = measureSet(poses, made::facts(spec), context);
+            if (!set) qFatal("%s", made::words(set.error()));
+            judgeSet(set->result, made::standard("whole-foot"));
+            return std::move(*set);
+        };
+        const auto clean = knees(0, 0), build = knees(0.14, 0), fault = knees(0, 9), both = knees(0.08, 9);
+        NEAR(made::value(build, 1, "knee_inside_left") - made::value(clean, 1, "knee_inside_left"), 0.14, 0.04);
+        NEAR(made::value(build, 1, "knee_moved_in_left"), made::value(clean, 1, "knee_moved_in_left"), 0.04);
+        NEAR(made::value(build, 1, "knee_in_left"), made::value(clean, 1, "knee_in_left"), 0.04);
+        NEAR(made::value(fault, 1, "knee_moved_in_left") - made::value(clean, 1, "knee_moved_in_left"), 0.19, 0.05);
+        QVERIFY(!found(clean, "knees_cave"));
+        const Finding* stands = found(build, "knees_cave");
+        QVERIFY(!stands || stands->severity == Severity::Unsure);
+        for (const auto* set : {&fault, &both}) {
+            const Finding* f = found(*set, "knees_cave");
+            QVERIFY(f && f->severity == Severity::Clear && f->side == Side::Left);
+        }
+    }
+
     void stanceFeetHipsAndShouldersFromTheFront() {
         auto spec = filmed("squat", "", 0);
         spec.motion.toeOutDeg = 14, spec.motion.toeOutUnevenDeg = 12;

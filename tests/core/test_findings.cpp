@@ -111,6 +111,54 @@ class TestFindings : public QObject {
         QCOMPARE(severity({6, 0, 0, 0}), std::string("none"));  // one doubtful rep is no finding
     }
 
+    /// A measure with a witness says "out" only where the witness is past its own edge, on the same side; "unsure"
+    /// where it is not, or was not read.
+    void aWitnessHasToSeeItToo() {
+        const MeasureId shin = MeasureId::named("shin_angle");
+        Standard s;
+        s.bands = {band({}, 5), band({}, 20)};
+        s.bands[0].witness = {shin};
+        s.bands[1].measure = shin, s.bands[1].faultAbove = s.bands[1].faultBelow = "";
+        auto said = [&](std::optional<double> witness, double value = 30) {
+            auto list = reps({value, value, value});
+            if (witness)
+                for (auto& r : list) r.measures.push_back({shin, *witness, 10, 1, 0});
+            const auto j = judge(list[0], s.bands[0], s);
+            const auto found = findFaults(list, s);
+            const bool unsure = j->because == Because::Contradicted;
+            if (unsure != (!found.empty() && found[0].severity == Severity::Unsure)) return std::string("two answers");
+            return found.empty() ? std::string("none") : severityName(found[0].severity);
+        };
+        QCOMPARE(said(25), std::string("clear"));  // by its value: its own ± need not settle it
+        QCOMPARE(said(15), std::string("unsure"));
+        QCOMPARE(said(std::nullopt), std::string("unsure"));
+        QCOMPARE(said(25, 0), std::string("none"));  // a witness alone makes no fault
+        s.bands[1].min = 0, s.bands[1].faultBelow = "";
+        QCOMPARE(said(-5), std::string("unsure"));  // past the other edge is no witness
+        QVERIFY(!judge(reps({0})[0], s.bands[1], s));
+    }
+
+    /// The lean this build needs and the plain rule, trunk against shin, have to agree: long thighs that ask for a far
+    /// lean are no fault by the plain rule alone, and a far lean on short thighs is clear.
+    void leanIsClearWhereBothRulesSeeIt() {
+        const Standard school = standard("whole-foot");
+        auto lean = [&](double overNeeded, double overShin) {
+            auto list = reps({0, 0, 0});
+            for (auto& r : list) {
+                r.measures.push_back({MeasureId::named("lean_over_needed"), overNeeded, 11, 1, 0});
+                r.measures.push_back({MeasureId::named("lean_over_shin"), overShin, 6, 1, 0});
+            }
+            for (const Finding& f : findFaults(list, school))
+                if (f.fault == "forward_lean") return severityName(f.severity);
+            return std::string("none");
+        };
+        QCOMPARE(lean(0, 10), std::string("none"));
+        QCOMPARE(lean(12, 30), std::string("clear"));   // ±11 alone would leave it open
+        QCOMPARE(lean(2, 30), std::string("unsure"));   // this build needs it, as far as can be told
+        QCOMPARE(lean(25, 12), std::string("unsure"));  // the shins lean as far
+        QCOMPARE(lean(25, 23), std::string("clear"));
+    }
+
     void theWorstMomentIsShown() {
         Standard s;
         s.bands = {band({}, 5)};
@@ -235,7 +283,7 @@ class TestFindings : public QObject {
                                      << "knees_first";
         QTest::newRow("balance to the toes")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.38, r.shinBottomDeg = 50; })
-            << "forward_lean weight_on_toes";  // it is the lean that brings him there
+            << "weight_on_toes";  // he leans with his shins: no further than they allow
         QTest::newRow("balance to the heels")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "weight_on_heels";
         QTest::newRow("drops") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lowerS = 0.8; }) << "lowering_fast";

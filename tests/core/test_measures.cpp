@@ -126,6 +126,54 @@ class TestMeasures : public QObject {
         QVERIFY(made::value(*made::measured(down), 0, "neck_change") < base - 15);
     }
 
+    /// A shoulder that goes away from an ear that is seen is misplaced; one that comes nearer may belong to a raised
+    /// arm.
+    void aShoulderFarFromTheEarIsDoubted() {
+        auto lean = [](double upShare) {
+            const auto spec = made::spec(2);
+            const double bottom = made::measured(spec)->result.reps[0].bottomS;
+            auto poses = sim::truePoses(spec);
+            for (auto& f : poses)
+                if (std::abs(f.timeS - bottom) < 0.6)
+                    for (auto shoulder : {Landmark::LeftShoulder, Landmark::RightShoulder}) {
+                        auto& s = f.at(shoulder);
+                        const auto& ear =
+                            f.at(shoulder == Landmark::LeftShoulder ? Landmark::LeftEar : Landmark::RightEar);
+                        s.x += static_cast<float>(upShare * (ear.x - s.x));
+                        s.y += static_cast<float>(upShare * (ear.y - s.y));
+                    }
+            const auto set = made::measured(spec, poses);
+            return *set->result.reps[0].find("trunk_lean");
+        };
+        const Measurement plain = lean(0), away = lean(-0.5), nearer = lean(0.3);
+        QVERIFY2(away.pm90 > plain.pm90 + 4, qPrintable(QString("%1 %2").arg(away.pm90).arg(plain.pm90)));
+        NEAR(nearer.pm90, plain.pm90, 1);
+    }
+
+    /// A network that draws all knees 9° too straight draws them so at rest as well: where the client is known to have
+    /// stood straight, that is taken off.
+    void kneesAtTheTopAreReadAgainstAStraightStand() {
+        auto spec = made::spec(2);
+        spec.motion.standingKneeDeg = 4;
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee})
+                f.points[static_cast<std::size_t>(knee)].x -= 16;  // behind the leg's line
+        SetContext context = made::context();
+        context.movement = made::movement("squat");
+        auto top = [&] {
+            auto set = measureSet(poses, made::facts(spec), context);
+            if (!set) qFatal("%s", made::words(set.error()));
+            return *set->result.reps[0].find("top_knee_flexion");
+        };
+        const Measurement plain = top();
+        context.stoodStraight = true;
+        const Measurement against = top();
+        QVERIFY2(plain.value < -3, qPrintable(QString::number(plain.value)));
+        NEAR(against.value, 0, 1.5);
+        QVERIFY(against.pm90 < plain.pm90);
+    }
+
     void theTopIsReadAfterTheLift() {
         auto spec = made::spec(2);
         for (auto& r : spec.motion.reps) r.lockoutLeanDeg = 12, r.topS = 1.2;

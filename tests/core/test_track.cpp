@@ -226,12 +226,17 @@ class TestTrack : public QObject {
             if (!set) qFatal("%s", made::words(set.error()));
             return *set;
         };
-        const double true_ = made::value(*clean, 0, "knee_flexion"),
-                     wrong = made::value(*made::measured(spec, poses), 0, "knee_flexion");
+        const auto unasked = made::measured(spec, poses);
+        const double true_ = made::value(*clean, 0, "knee_flexion"), wrong = made::value(*unasked, 0, "knee_flexion");
         QVERIFY2(std::abs(wrong - true_) > 10, qPrintable(QString("%1 %2").arg(wrong).arg(true_)));
         // The larger network and the other one see it where it is.
         const auto both = measure(opinions(truth, "heavy"), opinions(truth, "second"), poses);
         NEAR(made::value(both, 0, "knee_flexion"), true_, 2);
+        // Where the points are moved to changes no time.
+        for (std::size_t i = 0; i < 2; ++i) {
+            const auto &a = both.result.reps[i], &b = unasked->result.reps[i];
+            QVERIFY(a.startS == b.startS && a.arriveS == b.arriveS && a.bottomS == b.bottomS && a.endS == b.endS);
+        }
         QCOMPARE(both.track().doubts.size(), std::size_t{1});
         QVERIFY(both.track().doubts[0].degrees > 10 && !both.track().doubts[0].legs);
         const Measurement* knee = both.result.reps[0].find("knee_flexion");

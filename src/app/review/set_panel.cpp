@@ -84,6 +84,10 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     form->addRow("Load", m_load);
     form->addRow("Heel wedge", m_wedge);
     form->addRow("Ankle bend", m_ankle);
+    m_straight = new QCheckBox("Stood with straight knees before the first rep", this);
+    m_straight->setObjectName("stoodStraight");
+    m_straight->setToolTip("Ask for it: then straight and locked knees at the top are read far more surely.");
+    form->addRow("", m_straight);
     m_day = new QDateEdit(this);
     m_day->setObjectName("setDay");
     m_day->setAccessibleName("Filmed on");
@@ -165,6 +169,7 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     connect(m_variation, &QComboBox::activated, this, &SetPanel::choose);
     for (QDoubleSpinBox* b : {m_load, m_wedge, m_ankle})
         connect(b, &QDoubleSpinBox::valueChanged, this, &SetPanel::choose);
+    connect(m_straight, &QCheckBox::toggled, this, &SetPanel::choose);
     connect(m_day, &QDateEdit::dateChanged, this, [this](const QDate& day) {
         if (!m_filling) emit heldOnChosen(day);
     });
@@ -221,6 +226,7 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_load->setValue(100 * m_facts.loadShare);
     m_wedge->setValue(m_facts.wedgeDeg);
     m_ankle->setValue(m_facts.ankleLimitDeg.value_or(0));
+    m_straight->setChecked(m_facts.stoodStraight);
     m_tempo->setText(m_facts.tempo ? present::tempoWords(*m_facts.tempo) : QString());
     m_tempoSaid->hide();
     const PainCheck& pain = m_facts.pain;
@@ -266,6 +272,7 @@ void SetPanel::choose() {
     next.variation = m_variation->currentData().toString().toStdString();
     next.loadShare = m_load->value() / 100;
     next.wedgeDeg = m_wedge->value();
+    next.stoodStraight = m_straight->isChecked();
     next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
     const PainRow::Answer before = m_before->answer();
     next.pain.before = before.score, next.pain.place = before.place.toStdString(), next.pain.sharp = before.sharp;

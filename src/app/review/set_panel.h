@@ -68,7 +68,7 @@ class SetPanel : public QFrame {
     ChoiceRows* m_choices;
     QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
     QLineEdit* m_tempo;
-    QCheckBox* m_apart;
+    QCheckBox *m_apart, *m_straight;
     QLabel *m_setUp, *m_tempoSaid, *m_second, *m_standard;
     QPushButton *m_add, *m_remove, *m_earlier, *m_later;
 };

@@ -20,6 +20,10 @@ Band readBand(const Json& o, const std::string& path) {
     if (!b.faultAbove.empty() && !b.max) throw Refused{path + "/max", "is missing but fault_above is given"};
     b.rank = static_cast<int>(numberAt(o, "rank", path).value_or(100));
     b.careful = flagAt(o, "careful", path);
+    for (const std::string& witness : textsAt(o, "witness", path)) {
+        b.witness.push_back(MeasureId::named(witness));
+        if (!b.witness.back()) throw Refused{path + "/witness", "“" + witness + "” is not a measure Zevo knows"};
+    }
     b.only = textsAt(o, "only", path);
     b.except = textsAt(o, "except", path);
     b.source = textAt(o, "source", path, false);
@@ -33,6 +37,7 @@ Json bandJson(const Band& b) {
     if (!b.faultBelow.empty()) o["fault_below"] = b.faultBelow;
     if (!b.faultAbove.empty()) o["fault_above"] = b.faultAbove;
     if (b.careful) o["careful"] = true;
+    for (const MeasureId witness : b.witness) o["witness"].push_back(witness.name());
     if (!b.only.empty()) o["only"] = b.only;
     if (!b.except.empty()) o["except"] = b.except;
     if (!b.source.empty()) o["source"] = b.source;

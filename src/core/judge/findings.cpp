@@ -42,6 +42,22 @@ Judgement judge(const Measurement& m, const Band& band, double minConfidence) {
     return j;
 }
 
+std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const Standard& standard) {
+    const Measurement* m = rep.find(band.measure);
+    if (!m) return std::nullopt;
+    Judgement j = judge(*m, band, standard.minConfidence);
+    if (j.verdict != Verdict::Outside) return j;
+    const bool seenByAll = std::all_of(band.witness.begin(), band.witness.end(), [&](MeasureId id) {
+        const Measurement* other = rep.find(id);
+        const Band* edge = standard.bandFor(id);
+        if (!other || !edge) return false;
+        const Judgement theirs = judge(*other, *edge, standard.minConfidence);
+        return theirs.beyond > 0 && theirs.above == j.above;
+    });
+    if (!seenByAll) j.verdict = Verdict::Unsure, j.because = Because::Contradicted;
+    return j;
+}
+
 std::string severityName(Severity s) {
     switch (s) {
         case Severity::Clear: return "clear";
@@ -60,15 +76,16 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
     using Key = std::pair<std::string, std::optional<Side>>;
     std::map<Key, Seen> seen;
     std::map<std::optional<Side>, int> worked;  // repetitions a leg had a chance to show a fault in
-    int judged = 0;
+    int counted = 0;
     for (const auto& rep : reps) {
         if (rep.kind == RepKind::Partial) continue;
-        ++judged;
+        ++counted;
         for (Side side : {Side::Left, Side::Right}) worked[side] += !rep.leg || *rep.leg == side;
         for (const auto& band : standard.bands) {
+            const auto judged = judge(rep, band, standard);
+            if (!judged) continue;
+            const Judgement& j = *judged;
             const Measurement* m = rep.find(band.measure);
-            if (!m) continue;
-            const Judgement j = judge(*m, band, standard.minConfidence);
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
             if (j.because == Because::NearEdge && !band.careful) continue;
@@ -94,10 +111,10 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
         }
     }
     std::vector<Finding> findings;
-    worked[std::nullopt] = judged;
+    worked[std::nullopt] = counted;
     for (auto& [key, s] : seen) {
         const bool ofLeg = isOfOneLeg(s.out.empty() ? s.bestUnsure.measure : s.best.measure);
-        const int chances = ofLeg ? worked[key.second] : judged;
+        const int chances = ofLeg ? worked[key.second] : counted;
         const int out = static_cast<int>(s.out.size()), unsure = static_cast<int>(s.unsure.size());
         if (out > 0) {
             s.best.severity = out >= 2 || 3 * out >= chances ? Severity::Clear : Severity::Watch;

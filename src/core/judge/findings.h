@@ -26,11 +26,12 @@ enum class Verdict { Inside, Outside, Unsure };
 
 /// What a verdict rests on.
 enum class Because {
-    ClearOfEdge,  ///< inside or outside with all, or nearly all, of its ±
-    PastEdge,     ///< the value is out, the favourable end of its ± is not
-    NearEdge,     ///< the value is in, but more than a fifth of its ± is out
-    PoorlySeen,   ///< out, but the points were not seen well enough to say so
-    NoBand        ///< nothing is asked of it
+    ClearOfEdge,   ///< inside or outside with all, or nearly all, of its ±
+    PastEdge,      ///< the value is out, the favourable end of its ± is not
+    NearEdge,      ///< the value is in, but more than a fifth of its ± is out
+    PoorlySeen,    ///< out, but the points were not seen well enough to say so
+    Contradicted,  ///< out, but the measure that has to see it too does not (Band::witness)
+    NoBand         ///< nothing is asked of it
 };
 
 struct Judgement {
@@ -48,6 +49,9 @@ inline constexpr double kShareLetPass = 0.2;
 /// more than a fifth of the ± is out (in careful bands: any of it), or when it is out with a confidence below the
 /// standard's.
 Judgement judge(const Measurement& m, const Band& band, double minConfidence);
+/// The same of a measure of a repetition by a band of `standard`, with what the band's witnesses read there; nothing
+/// where the measure was not read.
+std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const Standard& standard);
 
 enum class Severity { Clear, Watch, Unsure };
 std::string severityName(Severity s);

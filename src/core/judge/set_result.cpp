@@ -65,14 +65,14 @@ void compareLegs(const std::vector<MeasuredRep>& counted, SetResult& result) {
 }
 
 /// Repetitions of `reps` in which a measure was settled.
-int settledIn(const std::vector<MeasuredRep>& reps, const Band& band, double minConfidence, const SetResult& r,
+int settledIn(const std::vector<MeasuredRep>& reps, const Band& band, const Standard& standard, const SetResult& r,
               int& read) {
     int settled = 0;
     for (const auto& rep : reps) {
-        const Measurement* m = r.counts(rep) ? rep.find(band.measure) : nullptr;
-        if (!m) continue;
+        const auto judged = r.counts(rep) ? judge(rep, band, standard) : std::nullopt;
+        if (!judged) continue;
         ++read;
-        settled += judge(*m, band, minConfidence).settled();
+        settled += judged->settled();
     }
     return settled;
 }
@@ -89,9 +89,9 @@ std::vector<NotJudged> notJudgedIn(const SetResult& r, const Standard& standard)
         if (!band || (band->faultAbove.empty() && band->faultBelow.empty())) continue;
         NotJudged n{measure, NotJudged::Why::NotRead, 0, counted(r.reps)};
         int read = 0;
-        n.judged = settledIn(r.reps, *band, standard.minConfidence, r, read);
+        n.judged = settledIn(r.reps, *band, standard, r, read);
         if (apart)
-            if (const int theirs = settledIn(r.second->reps, *band, standard.minConfidence, r, read);
+            if (const int theirs = settledIn(r.second->reps, *band, standard, r, read);
                 theirs * n.of > n.judged * counted(r.second->reps))
                 n.judged = theirs, n.of = counted(r.second->reps);
         if (static_cast<double>(n.judged) >= kShareJudged * n.of) continue;

@@ -32,8 +32,11 @@ struct SetContext {
     double loadShare = 0;                 ///< of what is held ÷ body mass, as far as known
     std::optional<double> ankleLimitDeg;  ///< as measured by the coach
     double wedgeDeg = 0;                  ///< under the heels
-    std::optional<Tempo> tempo;           ///< as asked by the coach
-    Arms arms = Arms::Reach;              ///< where nothing is held
+    /// The client was asked to stand with straight knees before the first repetition, and did: what his knees read
+    /// there is taken for straight.
+    bool stoodStraight = false;
+    std::optional<Tempo> tempo;  ///< as asked by the coach
+    Arms arms = Arms::Reach;     ///< where nothing is held
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)
 };

@@ -17,6 +17,9 @@ struct Band {
     std::string faultBelow, faultAbove;  ///< fault ids
     int rank = 100;                      ///< lower = said first
     bool careful = false;                ///< reading inside but with the ± over the edge is "unsure", not passed
+    /// Another measure of the same fault that has to see it too: "out" is said only where that one's value is past its
+    /// own edge, "unsure" where it is not or was not read. Empty: the measure speaks for itself.
+    std::vector<MeasureId> witness;
     /// Variations, or ids of movements, it holds for; empty = all but those of `except`. The plain variation is called
     /// "plain".
     std::vector<std::string> only, except;

@@ -39,7 +39,8 @@ double allowed(const Allowance& allowance, double kneeFlexionDeg);
 double jitterOfLine(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// How much longer or shorter a line shows at a sample than at rest, beyond what soft tissue and a slight turn explain;
-/// share of its length. Thigh and shank are rigid; the trunk may bend and the shoulder rise with the arm.
+/// share of its length. Thigh and shank are rigid; the trunk may bend and the shoulder rise with the arm: it is asked
+/// besides whether the shoulder has gone away from the ear.
 double lengthDoubt(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// Change of a line's inclination when it is seen `offSquareDeg` off the square side view, degrees.

@@ -58,6 +58,20 @@ std::optional<Reading> kneeInsideRight(const MeasureInput& in) {
     return furthestIn(in, in.front->kneeInside[1], Side::Right, kInsidePm);
 }
 
+/// How far the knee comes inside its ankle, less what knock knees or bow legs put it inside at rest.
+std::optional<Reading> kneeMovedIn(const MeasureInput& in, Side side) {
+    const auto k = static_cast<std::size_t>(side);
+    auto most = furthestIn(in, in.front->kneeInside[k], side, kInsidePm);
+    if (!most) return most;
+    return reading(most->value - in.front->kneeInByBuild[k], kInsidePm, most->sample);
+}
+std::optional<Reading> kneeMovedInLeft(const MeasureInput& in) {
+    return kneeMovedIn(in, Side::Left);
+}
+std::optional<Reading> kneeMovedInRight(const MeasureInput& in) {
+    return kneeMovedIn(in, Side::Right);
+}
+
 /// Against the toes, at the bottom, where a knee that bows out is furthest.
 std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
@@ -205,6 +219,28 @@ std::span<const MeasureDef> frontMeasures() {
          overToe(Role::Right),
          {-0.4, 0.4},
          kneeInsideRight},
+        {"knee_moved_in_left",
+         "Left knee in, less its build",
+         "knee offset from the ankle less the leg's own alignment, share of the shank",
+         Unit::Share,
+         kFrontal,
+         Of::Left,
+         legOf(Role::Left),
+         {"knee_inside_left", legCourse<&F::kneeInside, 0>},
+         overToe(Role::Left),
+         {-0.4, 0.4},
+         kneeMovedInLeft},
+        {"knee_moved_in_right",
+         "Right knee in, less its build",
+         "knee offset from the ankle less the leg's own alignment, share of the shank",
+         Unit::Share,
+         kFrontal,
+         Of::Right,
+         legOf(Role::Right),
+         {"knee_inside_right", legCourse<&F::kneeInside, 1>},
+         overToe(Role::Right),
+         {-0.4, 0.4},
+         kneeMovedInRight},
         {"knee_in_left",
          "Left knee inside its toes",
          "knee offset from the ankle–toe line, share of the shank",

@@ -66,6 +66,7 @@ struct MeasureInput {
     double levelDoubtDeg = 0;   ///< levelDoubt() of the view
     const Movement& movement;
     const BalanceModel* balance = nullptr;  ///< of this client, where one can be made
+    bool stoodStraight = false;             ///< the knees at rest are known to be straight
 
     /// The leg a measure is about: the working one, else the one near the camera.
     Side legSide() const { return rep.leg.value_or(track.near); }

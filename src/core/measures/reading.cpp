@@ -6,8 +6,6 @@
 namespace zevo {
 namespace {
 
-/// A joint misplaced by a share of a segment turns it by up to that many radians.
-constexpr double kDegreesPerShare = 57.3;
 /// The far leg's landmarks are guessed behind the near one's: the knee of the rear, far leg errs by this much more than
 /// that of the near one (docs/measurements.md, rear_knee_flexion against knee_flexion).
 constexpr double kFarLeg = 2.2;

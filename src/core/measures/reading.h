@@ -11,6 +11,8 @@ namespace zevo {
 
 /// Half widths of the means that readings are, seconds.
 inline constexpr double kShortS = 2.0 / 30, kLongS = 4.0 / 30;
+/// A joint misplaced by a share of a segment turns it by up to that many radians.
+inline constexpr double kDegreesPerShare = 57.3;
 /// Mean over so many samples either side.
 double meanAround(const std::vector<double>& s, std::size_t at, std::size_t half);
 std::size_t largestIn(const std::vector<double>& s, std::size_t from, std::size_t to);

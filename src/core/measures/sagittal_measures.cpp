@@ -192,16 +192,30 @@ std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& 
     const std::size_t at = smallestIn(s, from, to);
     return reading(meanAround(s, at, in.samples(kShortS)), pm90, at);
 }
+/// The network's points draw a standing knee straighter or more bent than it is, by up to 10° and each client
+/// otherwise. Where the client stood with straight knees as he was asked to, what they read there is taken off, and the
+/// ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
-    return atTop(in, in.legSeries().kneeFlexion,
-                 together({allowanceOf(in.track.family, Quantity::Knee).still,
-                           jitterOfLine(in.track, {in.leg(L::LeftHip), in.leg(L::LeftKnee)}, in.rep.end)}));
+    constexpr double kStandingTwicePm = 3.0;
+    const Track& t = in.track;
+    const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
+    auto top = atTop(in, in.legSeries().kneeFlexion, 0);
+    if (!top) return top;
+    const double misplaced = lengthDoubt(t, {hip, knee}, top->sample) + lengthDoubt(t, {knee, ankle}, top->sample);
+    top->pm90 = together({in.stoodStraight ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
+                          jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
+    if (in.stoodStraight)
+        top->value -= kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle));
+    return top;
 }
 std::optional<Reading> topTrunkLean(const MeasureInput& in) {
     const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};
-    return atTop(in, in.series.trunkLean,
-                 together({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
-                           jitterOfLine(in.track, trunk, in.rep.end)}));
+    auto top = atTop(in, in.series.trunkLean, 0);
+    if (top)
+        top->pm90 = together({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
+                              jitterOfLine(in.track, trunk, in.rep.end),
+                              lengthDoubt(in.track, trunk, top->sample) * kDegreesPerShare});
+    return top;
 }
 
 }  // namespace

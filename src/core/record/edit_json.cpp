@@ -39,6 +39,7 @@ json payload(const FactsSet& e) {
             {"load_share", f.loadShare},
             {"wedge_deg", f.wedgeDeg},
             {"ankle_limit_deg", optional(f.ankleLimitDeg)},
+            {"stood_straight", f.stoodStraight},
             {"tempo", f.tempo ? json(tempoText(*f.tempo)) : json()},
             {"pain_before", optional(f.pain.before)},
             {"pain_after", optional(f.pain.after)},
@@ -94,6 +95,7 @@ SetFacts factsFrom(const json& o) {
     f.loadShare = o.value("load_share", 0.0);
     f.wedgeDeg = o.value("wedge_deg", 0.0);
     f.ankleLimitDeg = optionalAt<double>(o, "ankle_limit_deg");
+    f.stoodStraight = o.value("stood_straight", false);
     if (const auto text = optionalAt<std::string>(o, "tempo"))
         if (const auto tempo = parseTempo(*text)) f.tempo = *tempo;
     f.pain.before = optionalAt<int>(o, "pain_before");

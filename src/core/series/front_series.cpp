@@ -34,6 +34,15 @@ FrontSeries computeFrontSeries(const Track& t) {
     const double middle = t.pictureWidth / 2.0;
     const double foot = kAnkleToToe * t.bodyPx;
 
+    for (Side side : {Side::Left, Side::Right}) {
+        const Vec2 &hip = still(ofSide(L::LeftHip, side)), &knee = still(ofSide(L::LeftKnee, side)),
+                   &ankle = still(ofSide(L::LeftAnkle, side));
+        const double outward = (side == Side::Left ? -1 : 1) * s.rightwards, leg = hip.y() - ankle.y(),
+                     shank = (knee - ankle).norm();
+        const double line = ankle.x() + (hip.x() - ankle.x()) * (knee.y() - ankle.y()) / leg;
+        s.kneeInByBuild[static_cast<std::size_t>(side)] =
+            shank > 1 && leg > 1 ? (line - knee.x()) * outward / shank : kNone;
+    }
     for (std::size_t i = 0; i < t.size(); ++i) {
         std::array<double, 2> kneeX{};
         for (int side = 0; side < 2; ++side) {
@@ -53,7 +62,8 @@ FrontSeries computeFrontSeries(const Track& t) {
             s.toeOut[k].push_back(turned * kDegrees);
             const double out = (kneeX[k] - leg.ankle.x()) * outward;
             s.kneeInside[k].push_back(shank > 1 ? -out / shank : kNone);
-            s.kneeIn[k].push_back(shank > 1 ? (std::abs(ahead) * std::tan(turned) - out) / shank : kNone);
+            s.kneeIn[k].push_back(shank > 1 ? (std::abs(ahead) * std::tan(turned) - out) / shank - s.kneeInByBuild[k]
+                                            : kNone);
             const Vec2 up = leg.hip - leg.knee, down = leg.knee - leg.ankle;
             s.projection[k].push_back(
                 (std::atan2(up.x() * outward, up.y()) - std::atan2(down.x() * outward, down.y())) * kDegrees);

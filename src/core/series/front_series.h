@@ -17,10 +17,13 @@ struct FrontSeries {
     std::vector<double> kneeSeparation;  ///< distance of the knees ÷ distance of the ankles
     std::vector<double> stance;          ///< distance of the ankles ÷ standing distance of the shoulders
     /// How far the knee stands inside the line from the ankle over the toe (towards the other leg +), share of the
-    /// shank.
+    /// shank, less kneeInByBuild.
     std::array<std::vector<double>, 2> kneeIn;
     /// How far the knee stands inside its ankle, likewise: needs no toes, whose direction is read only roughly.
     std::array<std::vector<double>, 2> kneeInside;
+    /// How far the knee stands inside the line hip–ankle at rest, share of the shank: knock knees +, bow legs −. A
+    /// build and no way of moving.
+    std::array<double, 2> kneeInByBuild{};
     /// Frontal-plane projection angle: hip–knee–ankle bent inwards +, degrees. Loses its meaning in a deep bend.
     std::array<std::vector<double>, 2> projection;
     std::array<std::vector<double>, 2> toeOut;    ///< of the foot, outwards +, degrees

@@ -20,6 +20,7 @@ struct SetFacts {
     double statureCm = 0;                       ///< of the client when the set was filmed; 0 = not known
     double loadShare = 0, wedgeDeg = 0;
     std::optional<double> ankleLimitDeg;
+    bool stoodStraight = false;  ///< before the first repetition with straight knees, as he was asked to
     std::optional<Tempo> tempo;
     Choices choices;  ///< where the client or the set has it otherwise than the school
     PainCheck pain;

@@ -143,8 +143,10 @@ void setByHand(const Track& t, const Series& series, std::span<const RepBounds> 
 
 Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
                              std::span<const RepBounds> byHand) {
-    const Track& t = *view.track;
-    const Series& series = view.series->side;
+    // When a turning point was reached and left is read off the points as they were followed (Track::asFollowed).
+    const Track& t = view.track->asFollowed ? *view.track->asFollowed : *view.track;
+    const Series followed = view.track->asFollowed ? computeSeries(t) : Series();
+    const Series& series = view.track->asFollowed ? followed : view.series->side;
     if (t.view == ViewKind::FootEnd && !legsAreBelievable(t)) return refusal(NoticeKind::LegsNotToldApart);
     // Before repetitions are looked for in the wrong thing: does the picture contradict the movement?
     if (const auto refused = contradictionAtRest(t, context.movement))
@@ -160,7 +162,7 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
     }
     if (const auto refused = contradictionInMotion(t, series, context.movement, reps))
         return refusal(refused->kind, refused->arguments);
-    nameWorkingLegs(t, context.movement, reps);
+    nameWorkingLegs(*view.track, context.movement, reps);
     view.reps = std::move(reps);
     const std::string looks = looksLike(t, series, view.reps);
     view.looksLike = !looks.empty() && looks != familyName(context.movement.family) ? looks : std::string();
@@ -182,7 +184,8 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
                                  i + 1 < view.reps.size() ? &view.reps[i + 1] : nullptr,
                                  series.levelDoubtDeg,
                                  context.movement,
-                                 view.balance ? &*view.balance : nullptr};
+                                 view.balance ? &*view.balance : nullptr,
+                                 context.stoodStraight};
         view.measured.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom),
                                  time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
     }

@@ -19,6 +19,7 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const std::str
     c.loadShare = f.loadShare;
     c.ankleLimitDeg = f.ankleLimitDeg;
     c.wedgeDeg = f.wedgeDeg;
+    c.stoodStraight = f.stoodStraight;
     c.tempo = f.tempo;
     c.pain = f.pain;
     c.felt = f.felt;
@@ -57,7 +58,7 @@ bool sameRepetitionInputs(const SetContext& a, const SetContext& b) {
 }
 bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
     return a.variation == b.variation && a.loadShare == b.loadShare && a.wedgeDeg == b.wedgeDeg &&
-           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms;
+           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.stoodStraight == b.stoodStraight;
 }
 
 /// Makes one view from the first part that changed; `from` tells which.

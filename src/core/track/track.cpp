@@ -243,6 +243,11 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
                           std::span<const MovedPoint> moved, std::span<const Opinion> opinions) {
     Track track = cleaned.track;
+    if (!opinions.empty()) {
+        auto followed = finishTrack(cleaned, frames, context, moved, {});
+        if (!followed) return followed.error();
+        track.asFollowed = std::make_shared<const Track>(std::move(*followed));
+    }
     takeOpinions(opinions, track);
     for (const MovedPoint& m : moved) movePoint(m, track);
     track.family = context.family;

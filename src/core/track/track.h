@@ -1,6 +1,7 @@
 #pragma once
 
 #include <array>
+#include <memory>
 #include <span>
 #include <string>
 #include <vector>
@@ -63,6 +64,9 @@ struct Track {
         bool legs = false;   ///< they call the legs differently
     };
     std::vector<Doubt> doubts;
+    /// The same without what other networks say of the turning points, where any was asked: an opinion moves the pose
+    /// at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
+    std::shared_ptr<const Track> asFollowed;
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
     double trackedShare = 0;     ///< frames in which the person was found
 
