@@ -147,6 +147,8 @@ std::vector<Planted> planted() {
         {"hold_missing", kBridge, {1.4, 0.7, 0.1}, ofRep(&R::pauseS)},
         {"dropped", kBridge, {1.4, 0.8, 0.5}, ofRep(&R::lowerS)},
         {"feet_near", kThrust, {-5, -14, -24}, [](auto& m, double v) { m.feetFarCm = v; }},
+        {"feet_in_line", kLungeFront, {-12, -22, -38}, [](auto& m, double v) { m.railsCm = v; }},
+        {"feet_far_apart", kLungeFront, {12, 22, 40}, [](auto& m, double v) { m.railsCm = v; }},
     };
 }
 

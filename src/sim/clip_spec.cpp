@@ -100,6 +100,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(root, "stance", motion.stanceShare, "");
     r.get(root, "toe_out_uneven_deg", motion.toeOutUnevenDeg, "");
     r.get(root, "feet_far_cm", motion.feetFarCm, "");
+    r.get(root, "rails_cm", motion.railsCm, "");
     r.get(root, "load", motion.loadShare, "");
     r.get(root, "lead_in_s", motion.leadInS, "");
     std::string leg = "right";

@@ -72,6 +72,7 @@ struct MotionSpec {
     double standingKneeDeg = 7;  ///< soft knees at the top
     double feetFarCm = 0;        ///< bridge: feet further from the seat
     int workingLeg = 1;          ///< lunge: the front or stepping leg (of the first rep), 0 left, 1 right
+    double railsCm = 0;          ///< lunge: the front foot this much further out to its side; crossing over −
     bool alternate = false;      ///< lunges that step: the legs take turns
     double loadShare = 0;        ///< mass in the hands or on the back ÷ body mass
     std::vector<RepSpec> reps;

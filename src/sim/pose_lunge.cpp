@@ -133,7 +133,8 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
         const double index = m.rep >= 0 ? m.rep : m.over ? reps - 1 : 0;
         centre.x() = (index + 1 - reps / 2) * p.stepM;
     }
-    for (FootPose* f : {&p.workingRest, &p.workingOut}) f->flatAnkle += centre + Vec3(0, 0, sign * rail);
+    for (FootPose* f : {&p.workingRest, &p.workingOut})
+        f->flatAnkle += centre + Vec3(0, 0, sign * (rail + (lateral ? 0 : spec.railsCm / 100)));
     for (FootPose* f : {&p.otherRest, &p.otherOut}) f->flatAnkle += centre - Vec3(0, 0, sign * rail);
     const Plan now = planOf(rep);
     p.hipOut = now.hipOut, p.leanOut = now.leanOut;

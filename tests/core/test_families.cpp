@@ -222,6 +222,30 @@ class TestFamilies : public QObject {
         }
     }
 
+    /// The front foot against the rear one, a metre further from the camera; wherever in the picture the client stands.
+    void feetStandOnTwoRails() {
+        auto rails = [](const char* movement, double cm, double aside, double azimuth = 0) {
+            auto spec = filmed(movement, "", azimuth);
+            spec.motion.railsCm = cm;
+            spec.scene.camera.aimSideM = aside;
+            return judged(spec, "tall");
+        };
+        for (const char* movement : {"split-squat", "reverse-lunge"})
+            for (double aside : {0.0, 0.5, -0.5}) {
+                const auto clean = rails(movement, 0, aside), line = rails(movement, -25, aside),
+                           wide = rails(movement, 25, aside);
+                const double now = made::value(clean, 0, "feet_on_rails");
+                // 25 of about 38 cm between the shoulders.
+                NEAR(made::value(line, 0, "feet_on_rails") - now, -0.66, 0.12);
+                NEAR(made::value(wide, 0, "feet_on_rails") - now, 0.66, 0.12);
+                QVERIFY(!found(clean, "feet_in_line") && !found(clean, "feet_far_apart"));
+                QVERIFY(found(line, "feet_in_line") && !found(line, "feet_far_apart"));
+                QVERIFY(found(wide, "feet_far_apart") && !found(wide, "feet_in_line"));
+            }
+        NEAR(made::value(rails("split-squat", -25, 0, 180), 0, "feet_on_rails"),
+             made::value(rails("split-squat", -25, 0), 0, "feet_on_rails"), 0.12);  // and from behind
+    }
+
     void stanceFeetHipsAndShouldersFromTheFront() {
         auto spec = filmed("squat", "", 0);
         spec.motion.toeOutDeg = 14, spec.motion.toeOutUnevenDeg = 12;

@@ -4,6 +4,7 @@
 
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
+#include "core/track/perspective.h"
 
 namespace zevo {
 namespace {
@@ -146,6 +147,35 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
     return reading(now - rest, 60.0, at);
 }
 
+/// How far the front foot stands outside the rear one, sideways: two rails, one line or crossed. Seen from the front
+/// the front foot is nearer to the camera than the hips and the rear one further; how much follows from what a lunge
+/// is: the front ankle about a thigh ahead of the hips, the rear one about a shank behind them. Lines ahead of the
+/// client meet where he looks: at the camera when he faces it, that is above himself in the picture; in its middle when
+/// he stands beside its axis and looks past it. Which of the two is not known, so the difference goes into the ±.
+std::optional<Reading> feetOnRails(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (!in.rep.leg || !in.front || in.movement.sideways || t.bodyPx < 1) return std::nullopt;
+    constexpr double kPm = 0.20;  // docs/measurements.md
+    const double shoulders = std::abs(t.standingAt(L::RightShoulder).x() - t.standingAt(L::LeftShoulder).x());
+    if (shoulders < 1) return std::nullopt;
+    const double perDepth = t.bodyPx / assumedFocalPx(t.pictureWidth, t.pictureHeight),
+                 towardsCamera = t.view == ViewKind::Rear ? -1 : 1;
+    const double own = 0.5 * (t.standingAt(L::LeftHip).x() + t.standingAt(L::RightHip).x());
+    auto aside = [&](L ankle, double aheadShare, std::size_t i) {
+        return (t.at(ankle, i).x() - own) * (1 - towardsCamera * aheadShare * perDepth);
+    };
+    const std::size_t half = in.samples(kLongS), at = in.rep.bottom, from = at > half ? at - half : 0,
+                      to = std::min(at + half, t.size() - 1);
+    double apart = 0;
+    for (std::size_t i = from; i <= to; ++i)
+        apart += aside(in.leg(L::LeftAnkle), proportion::kThigh, i) -
+                 aside(in.otherLeg(L::LeftAnkle), -proportion::kShank, i);
+    const double outward = (in.legSide() == Side::Left ? -1 : 1) * in.front->rightwards;
+    const double open = std::abs(own - t.pictureWidth / 2.0) * (proportion::kThigh + proportion::kShank) * perDepth;
+    return reading(outward * apart / static_cast<double>(to - from + 1) / shoulders, together({kPm, open / shoulders}),
+                   at);
+}
+
 }  // namespace
 
 std::span<const MeasureDef> lungeMeasures() {
@@ -241,6 +271,17 @@ std::span<const MeasureDef> lungeMeasures() {
          {{Draw::Joint, kOtherHip, kOtherKnee, kOtherAnkle}},
          {0, 90},
          trailingKneeFlexion},
+        {"feet_on_rails",
+         "Front foot outside the rear one",
+         "lateral distance of the ankles, share of the shoulders; crossed −",
+         Unit::Share,
+         kFrontal,
+         Of::WorkingLeg,
+         both({L::LeftAnkle}),
+         kBySeparation,
+         {{Draw::Across, {L::LeftAnkle, Role::Left}, {L::LeftAnkle, Role::Right}}},
+         {-1, 2},
+         feetOnRails},
         {"nose_knee_toe",
          "Nose, knee and toe apart",
          "frontal spread of nose, knee and toe",
