@@ -13,6 +13,10 @@ namespace zevo {
 namespace {
 
 /// The client's planar balance from his segments at rest and the ankle bend he showed or was measured to have.
+///
+/// A segment's length is half what the points show and half what people of his stature have (anthropometry.h): people
+/// differ from the table by some 4 % (common practice, no source), the points by 5–10 % (docs/measurements.md, “What
+/// the needed lean rests on”), and the mean of two independent witnesses errs less than either.
 std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, const std::vector<Rep>& reps,
                                       const SetContext& context) {
     if (t.view != ViewKind::Side || t.family != Family::Squat || t.bodyPx < 1) return std::nullopt;
@@ -20,16 +24,17 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
         return (t.standingFlatAt(t.nearOf(a)) - t.standingFlatAt(t.nearOf(b))).norm() / t.bodyPx;
     };
     BalanceModel m;
-    m.shank = length(Landmark::LeftKnee, Landmark::LeftAnkle);
-    m.thigh = length(Landmark::LeftHip, Landmark::LeftKnee);
-    m.trunk = length(Landmark::LeftShoulder, Landmark::LeftHip);
+    const double thighSeen = length(Landmark::LeftHip, Landmark::LeftKnee);
+    m.shank = 0.5 * (m.shank + length(Landmark::LeftKnee, Landmark::LeftAnkle));
+    m.thigh = 0.5 * (m.thigh + thighSeen);
+    m.trunk = 0.5 * (m.trunk + length(Landmark::LeftShoulder, Landmark::LeftHip));
     // Knees that point outwards make the thighs look shorter at the bottom than at rest.
     std::vector<double> shown;
     for (const Rep& r : reps)
         shown.push_back(
             (t.flatAt(t.nearOf(Landmark::LeftHip), r.bottom) - t.flatAt(t.nearOf(Landmark::LeftKnee), r.bottom))
                 .norm() /
-            t.bodyPx / m.thigh);
+            t.bodyPx / std::max(1e-3, thighSeen));
     constexpr double kMostOutDeg = 50;
     m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
     m.wedgeDeg = context.wedgeDeg;
