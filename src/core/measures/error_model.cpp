@@ -5,6 +5,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/body/anthropometry.h"
+
 namespace zevo {
 namespace {
 
@@ -51,13 +53,32 @@ double shoulderDoubt(const Track& t, Landmark shoulder, std::size_t sample, doub
 
 }  // namespace
 
+namespace {
+
+/// How much longer or shorter a thigh or shank is drawn at rest than anybody's is: something is before it there too.
+/// Held against the trunk, which stands upright then and is hardly ever hidden (a stature from a misread foot would be
+/// misread with it). A lying client's is not upright.
+double restDoubt(const Track& t, const SegmentAngle& line, double rest) {
+    constexpr double kNobodys = 0.28;
+    const double trunk =
+        (t.standingFlatAt(t.nearOf(Landmark::LeftShoulder)) - t.standingFlatAt(t.nearOf(Landmark::LeftHip))).norm();
+    if (t.family == Family::Bridge || trunk < 1) return 0;
+    const bool thigh = line.from == Landmark::LeftHip || line.from == Landmark::RightHip ||
+                       line.to == Landmark::LeftHip || line.to == Landmark::RightHip;
+    const double usual = (thigh ? proportion::kThigh : proportion::kShank) /
+                         (proportion::kShoulderHeight - proportion::kHipHeight) * trunk;
+    return std::max(0.0, std::abs(rest / usual - 1) - kNobodys);
+}
+
+}  // namespace
+
 double lengthDoubt(const Track& t, const SegmentAngle& line, std::size_t sample) {
     const double rest = (t.standingFlatAt(line.to) - t.standingFlatAt(line.from)).norm();
     const double now = (t.flatAt(line.to, sample) - t.flatAt(line.from, sample)).norm();
     if (rest < 1) return 1;
     const bool trunk = isShoulder(line.to) || isShoulder(line.from);
     const double byLength = std::max(0.0, std::abs(now / rest - 1) - (trunk ? kTrunkTolerance : kRigidTolerance));
-    if (!trunk) return byLength;
+    if (!trunk) return std::max(byLength, restDoubt(t, line, rest));
     return std::max(byLength, shoulderDoubt(t, isShoulder(line.to) ? line.to : line.from, sample, rest));
 }
 

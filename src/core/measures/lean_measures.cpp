@@ -50,15 +50,17 @@ std::optional<Reading> leanOverNeededBack(const MeasureInput& in) {
     return beyond(in, needed(in, kAimBack, true));
 }
 
-/// Where on the way down a heel or the toes begin to leave the floor: more than 1.5 cm (common practice, no source) for
-/// a tenth of a second. Nothing when they stay down.
-std::optional<std::size_t> footLeaves(const MeasureInput& in) {
-    constexpr double kOffCm = 1.5;
+/// Off the floor: this much (common practice, no source); surely off: with what a shoe's reading leaves open there.
+constexpr double kOffCm = 1.5, kSurelyOffCm = 2.1;
+
+/// Where on the way down a heel or the toes begin to leave the floor by more than that for a tenth of a second. Nothing
+/// when they stay down.
+std::optional<std::size_t> footLeaves(const MeasureInput& in, double offCm) {
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.1 * in.track.rate));
     auto leaves = [&](const std::vector<double>& s, const std::vector<bool>& followed) -> std::optional<std::size_t> {
         std::size_t length = 0;
         for (std::size_t i = in.rep.start; i <= in.rep.bottom; ++i) {
-            length = followed[i] && s[i] > kOffCm ? length + 1 : 0;
+            length = followed[i] && s[i] > offCm ? length + 1 : 0;
             if (length > hold) return i - hold;
         }
         return std::nullopt;
@@ -77,8 +79,8 @@ bool heelWasSeen(const MeasureInput& in) {
 }
 
 /// The deepest thigh angle before a heel or the toes leave the floor.
-std::optional<Reading> usableDepth(const MeasureInput& in) {
-    const auto leaves = footLeaves(in);
+std::optional<Reading> depthDownTo(const MeasureInput& in, double offCm) {
+    const auto leaves = footLeaves(in, offCm);
     if (!leaves && !heelWasSeen(in)) return std::nullopt;
     const std::size_t at = leaves.value_or(in.rep.bottom);
     const auto bottom = thighAngleAtBottom(in);
@@ -86,15 +88,20 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
     return reading(meanAround(in.legSeries().thighAngle, at, in.samples(1.0 / 30)), bottom->pm90, at);
 }
 
-/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs. A
-/// client whose feet leave the floor before the thighs are near level has no depth to be past: there the feet are the
-/// fault.
+std::optional<Reading> usableDepth(const MeasureInput& in) {
+    return depthDownTo(in, kOffCm);
+}
+
+/// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs, and
+/// how much less it would be if the foot counted as off only where it surely is. A client whose feet leave the floor
+/// before the thighs are near level has no depth to be past: there the feet are the fault.
 std::optional<Reading> depthPastControl(const MeasureInput& in) {
     constexpr double kNearLevelDeg = 10;
-    const auto usable = usableDepth(in), bottom = thighAngleAtBottom(in);
+    const auto usable = usableDepth(in), surely = depthDownTo(in, kSurelyOffCm), bottom = thighAngleAtBottom(in);
     if (!usable || !bottom) return std::nullopt;
-    const double past = usable->value > kNearLevelDeg ? 0 : usable->value - bottom->value;
-    return reading(std::max(0.0, past), 5.0, usable->sample);
+    auto past = [&](double from) { return from > kNearLevelDeg ? 0.0 : std::max(0.0, from - bottom->value); };
+    const double most = past(usable->value), least = surely ? past(surely->value) : 0.0;
+    return reading(most, together({5.0, most - least}), usable->sample);
 }
 
 }  // namespace

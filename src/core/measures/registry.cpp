@@ -75,15 +75,21 @@ const Track::Doubt* doubtAt(const MeasureInput& in, std::size_t at) {
     return nullptr;
 }
 
+/// Below every standard's limit: shown, and not judged.
+constexpr double kUnsureConfidence = 0.4;
+
+bool isTime(const Measurement& m) {
+    return m.measure->unit == Unit::Seconds || m.measure->unit == Unit::Milliseconds;
+}
+
 /// What two networks see differently is not known to better than they differ, and never said surely.
 void makeDoubtful(const Track::Doubt& doubt, Measurement& m) {
-    const Unit unit = m.measure->unit;
-    if (unit == Unit::Seconds || unit == Unit::Milliseconds) return;  // when, not where
+    if (isTime(m)) return;  // when, not where
     // A shoe is read in the picture, not from the networks' points.
-    if (m.measure.name() == "heel_rise" || m.measure.name() == "toe_rise") return;
-    constexpr double kUnsure = 0.4, kOtherUnits = 2;
-    m.confidence = std::min(m.confidence, kUnsure);
-    m.pm90 = unit == Unit::Degrees ? std::max(m.pm90, doubt.degrees) : kOtherUnits * m.pm90;
+    if (!m.measure->sketch.empty() && m.measure->sketch.front().draw == Draw::Rise) return;
+    constexpr double kOtherUnits = 2;
+    m.confidence = std::min(m.confidence, kUnsureConfidence);
+    m.pm90 = m.measure->unit == Unit::Degrees ? std::max(m.pm90, doubt.degrees) : kOtherUnits * m.pm90;
 }
 
 }  // namespace
@@ -148,8 +154,26 @@ CurveOf curveOf(MeasureId measure, const ViewSeries& view, Side leg) {
     return {course.measure ? MeasureId::named(course.measure) : measure, course.values(view, leg)};
 }
 
+namespace {
+
+/// Whether the leg whose bend is timed was lost on the way: a thigh or shank that shows a third longer or shorter than
+/// at rest, as no turn of it explains. When a movement begins and ends is then a guess.
+bool legWasLost(const MeasureInput& in) {
+    constexpr double kLost = 0.35;
+    if (in.track.view != ViewKind::Side || in.track.drive != Drive::Sinking) return false;
+    const L hip = in.track.nearOf(L::LeftHip), knee = in.track.nearOf(L::LeftKnee),
+            ankle = in.track.nearOf(L::LeftAnkle);
+    for (std::size_t i = in.rep.start; i <= in.rep.end; ++i)
+        if (lengthDoubt(in.track, {hip, knee}, i) > kLost || lengthDoubt(in.track, {knee, ankle}, i) > kLost)
+            return true;
+    return false;
+}
+
+}  // namespace
+
 std::vector<Measurement> measureRep(const MeasureInput& in) {
     std::vector<Measurement> out;
+    const bool lost = legWasLost(in);
     for (const auto& def : table()) {
         if (!(def.views & viewBit(in.track.view)) || !named(in.movement, def.id)) continue;
         const auto read = def.read(in);
@@ -157,6 +181,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
         Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
         if (const Track::Doubt* doubt = doubtAt(in, at)) makeDoubtful(*doubt, m);
+        if (lost && isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);
     }
     return out;

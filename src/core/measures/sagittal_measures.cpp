@@ -43,10 +43,11 @@ std::optional<Reading> leanBeyondShins(const MeasureInput& in) {
 /// Sure only where most moments around the turning point could be read; a rise between the two sure answers whose
 /// strip did not find itself well is a compromise between shoe and shadow, and is left open. Thresholds: own
 /// measurements on figures of several renderers (docs/measurements.md).
-std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::ShoeMoment::*end) {
+std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::ShoeMoment::*end, double stillPm,
+                                  double leastDepthShare = 0) {
     constexpr double kAroundS = 0.30, kShareRead = 0.6, kHeldS = 0.15;
     constexpr double kSmall = 0.4, kEdge = 1.5, kAlike = 0.93, kOpenPm = 1.5;
-    constexpr double kStillPm = 0.3, kShare = 0.12;
+    constexpr double kShare = 0.12;
     const Track& t = in.track;
     const double bottom = t.timesS[in.rep.bottom], from = t.timesS[in.rep.start], to = t.timesS[in.rep.end];
     int looked = 0, read = 0;
@@ -56,7 +57,9 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
         if (m.timeS < from || m.timeS > to) continue;
         const bool isRead = r.state == ShoeReading::State::Read;
         if (std::abs(m.timeS - bottom) <= kAroundS) ++looked, read += isRead;
-        if (isRead) moments.emplace_back(m.timeS, &r);
+        const bool deepEnough =
+            in.series.depth[t.sampleAt(m.timeS)] >= leastDepthShare * in.series.depth[in.rep.bottom];
+        if (isRead && deepEnough) moments.emplace_back(m.timeS, &r);
     }
     if (looked == 0 || read < kShareRead * looked || moments.empty()) return std::nullopt;
     // Held: the least over any stretch of that length between neighbouring readings.
@@ -76,7 +79,7 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
     }
     if (!most) return std::nullopt;
     const double value = *most * t.cmPerPixel;
-    double pm = together({kStillPm, kShare * value, 0.5 * best->half * t.cmPerPixel, 0.5 * best->apart * t.cmPerPixel});
+    double pm = together({stillPm, kShare * value, 0.5 * best->half * t.cmPerPixel, 0.5 * best->apart * t.cmPerPixel});
     if (value > kSmall && value < kEdge && best->likeness < kAlike) pm = std::max(pm, kOpenPm);
     return reading(value, pm, t.sampleAt(atS));
 }
@@ -117,12 +120,21 @@ bool footIsShown(const MeasureInput& in) {
 }
 std::optional<Reading> heelRise(const MeasureInput& in) {
     if (!footIsShown(in)) return std::nullopt;
-    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel);
+    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel, 0.3);
     return riseOfPoint(in, in.series.heelRise, in.series.heelFollowed);
 }
 std::optional<Reading> toeRise(const MeasureInput& in) {
     if (!footIsShown(in)) return std::nullopt;
-    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::toe);
+    if (!in.track.shoe.empty()) {
+        // The mirrored strip is looked at where toes leave the floor, in the depth: nearly upright again it was seen to
+        // follow a shadow. Toes that are up carry nothing: with the mass centre over the forefoot it is a shadow as
+        // well.
+        constexpr double kDeep = 0.3, kOverForefoot = 0.68, kStillPm = 1.0;
+        auto rise = riseOfShoe(in, &Track::ShoeMoment::toe, kStillPm, kDeep);
+        if (rise && meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)) > kOverForefoot)
+            rise->pm90 = std::max(rise->pm90, rise->value);
+        return rise;
+    }
     return riseOfPoint(in, in.series.toeRise, in.series.toeFollowed);
 }
 

@@ -42,6 +42,25 @@ std::size_t edgeOfMovement(const std::vector<double>& speed, std::size_t fastest
     return static_cast<std::size_t>(tenth + step * std::min<std::ptrdiff_t>(further, left));
 }
 
+/// From a place on the way, on towards `limit` until the depth is near rest or stands: a bump of less than half a
+/// second, where the points were lost for a moment, is passed over.
+std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::size_t limit, double near, double rate) {
+    constexpr double kBumpS = 0.4;
+    const auto bump = static_cast<std::size_t>(kBumpS * rate);
+    const bool back = limit < at;
+    while (at != limit && depth[at] > near) {
+        std::size_t next = at;
+        for (std::size_t k = 1; k <= bump && next == at; ++k) {
+            if (k > (back ? at - limit : limit - at)) break;
+            const std::size_t i = back ? at - k : at + k;
+            if (depth[i] < depth[at]) next = i;
+        }
+        if (next == at) break;
+        at = next;
+    }
+    return at;
+}
+
 }  // namespace
 
 std::string repKindName(RepKind kind) {
@@ -136,8 +155,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         const double far = (1 - kNearly) * rep.depth, near = kNearly * rep.depth;
         while (rep.arrive < group.first && depth[rep.arrive] < far) ++rep.arrive;
         while (rep.leave > group.last && depth[rep.leave] < far) --rep.leave;
-        while (rep.start > from && depth[rep.start] > near && depth[rep.start - 1] < depth[rep.start]) --rep.start;
-        while (rep.end < to && depth[rep.end] > near && depth[rep.end + 1] < depth[rep.end]) ++rep.end;
+        rep.start = backToRest(depth, rep.start, from, near, track.rate);
+        rep.end = backToRest(depth, rep.end, to, near, track.rate);
         rep.arrive = std::min(rep.arrive, group.deepest);
         rep.leave = std::max(rep.leave, group.deepest);
         rep.bottom = group.deepest;

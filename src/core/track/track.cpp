@@ -7,6 +7,7 @@
 
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
+#include "core/track/facing.h"
 #include "core/track/foot_lift.h"
 #include "core/track/opinions.h"
 #include "core/track/perspective.h"
@@ -235,8 +236,10 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
     for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
     for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
         track.observed.push_back(!std::isnan(v));
-    for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(frames, frameTimes, id, out.personPx, track);
-    out.depths = depthsOf(frames, frameTimes, track);
+    const auto turned = isFrontal(track.view) ? facingOneWay(frames) : std::nullopt;
+    const PoseFrames& seen = turned ? *turned : frames;
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(seen, frameTimes, id, out.personPx, track);
+    out.depths = depthsOf(seen, frameTimes, track);
     return out;
 }
 
