@@ -365,6 +365,13 @@ class TestFamilies : public QObject {
         NEAR(made::value(set, 0, "usable_depth"), made::value(set, 0, "thigh_angle"), 2);
         QVERIFY(made::value(set, 2, "usable_depth") > made::value(set, 2, "thigh_angle") + 15);
         QVERIFY(found(set, "depth_beyond_control"));
+        // A heel that is up by no more than the reading leaves open may have stayed down.
+        spec.motion.reps[2].heelRiseCm = spec.motion.reps[3].heelRiseCm = 1.9;
+        const auto little = judged(spec, "whole-foot");
+        const Finding* open = found(little, "depth_beyond_control");
+        QVERIFY(!open || open->severity == Severity::Unsure);
+        QVERIFY(little.result.reps[2].find("usable_depth")->pm90 > 12);
+        spec.motion.reps[2].heelRiseCm = spec.motion.reps[3].heelRiseCm = 6;
         // Heels that rise long before level are the fault themselves, not the depth.
         for (auto& r : spec.motion.reps) r.heelFrom = 0.35;
         const auto early = judged(spec, "whole-foot");

@@ -1,6 +1,7 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 
 #include "core/record/pose_record.h"
+#include "core/track/facing.h"
 #include "core/track/track.h"
 #include "sim/figure.h"
 #include "sim/renderer.h"
@@ -193,6 +194,33 @@ class TestTrack : public QObject {
     }
 
     /// What other networks saw moves the turning point, or raises a doubt; it never moves what is far from it in time.
+    /// A network that takes a client who faces the camera for one who turns his back exchanges left and right.
+    void sidesAreNotExchangedFromTheFront() {
+        auto spec = made::spec(2);
+        spec.scene.camera.azimuthDeg = 0;
+        const auto truth = sim::truePoses(spec);
+        auto poses = truth;
+        for (auto& f : poses)
+            if (f.timeS > 0.3 && f.timeS < 1.4) {
+                auto exchange = [&](std::size_t a, std::size_t b) {
+                    std::swap(f.points[a], f.points[b]);
+                    std::swap(f.world[a], f.world[b]);
+                };
+                for (auto id = static_cast<std::size_t>(Landmark::LeftEar); id < kLandmarkCount; id += 2)
+                    exchange(id, id + 1);
+                for (std::size_t eye : {1, 2, 3}) exchange(eye, eye + 3);
+            }
+        QVERIFY(!facingOneWay(truth));
+        const auto mended = facingOneWay(poses);
+        QVERIFY(mended);
+        for (std::size_t i = 0; i < truth.size(); ++i)
+            for (std::size_t id = 0; id < kLandmarkCount; ++id)
+                QCOMPARE((*mended)[i].points[id].x, truth[i].points[id].x);
+        const auto clean = made::measured(spec, truth), seen = made::measured(spec, poses);
+        for (const char* id : {"shoulder_tilt", "trunk_shift", "stance", "knee_inside_left"})
+            NEAR(made::value(*seen, 0, id), made::value(*clean, 0, id), 1e-6);
+    }
+
     void opinionsAreTakenInAndDoubtsRaised() {
         const auto spec = made::spec(2);
         const auto truth = sim::truePoses(spec);

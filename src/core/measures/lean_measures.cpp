@@ -50,14 +50,19 @@ std::optional<Reading> leanOverNeededBack(const MeasureInput& in) {
     return beyond(in, needed(in, kAimBack, true));
 }
 
-/// Off the floor: this much (common practice, no source); surely off: with what a shoe's reading leaves open there.
-constexpr double kOffCm = 1.5, kSurelyOffCm = 2.1;
+/// Off the floor: this much (common practice, no source); surely off: with what the reading of a heel, and of toes,
+/// leaves open there.
+struct Off {
+    double heelCm, toeCm;
+};
+constexpr Off kOff{1.5, 1.5}, kSurelyOff{2.1, 2.6};
 
 /// Where on the way down a heel or the toes begin to leave the floor by more than that for a tenth of a second. Nothing
 /// when they stay down.
-std::optional<std::size_t> footLeaves(const MeasureInput& in, double offCm) {
+std::optional<std::size_t> footLeaves(const MeasureInput& in, const Off& off) {
     const auto hold = std::max<std::size_t>(1, static_cast<std::size_t>(0.1 * in.track.rate));
-    auto leaves = [&](const std::vector<double>& s, const std::vector<bool>& followed) -> std::optional<std::size_t> {
+    auto leaves = [&](const std::vector<double>& s, const std::vector<bool>& followed,
+                      double offCm) -> std::optional<std::size_t> {
         std::size_t length = 0;
         for (std::size_t i = in.rep.start; i <= in.rep.bottom; ++i) {
             length = followed[i] && s[i] > offCm ? length + 1 : 0;
@@ -65,8 +70,8 @@ std::optional<std::size_t> footLeaves(const MeasureInput& in, double offCm) {
         }
         return std::nullopt;
     };
-    const auto heel = leaves(in.series.heelRise, in.series.heelFollowed),
-               toe = leaves(in.series.toeRise, in.series.toeFollowed);
+    const auto heel = leaves(in.series.heelRise, in.series.heelFollowed, off.heelCm),
+               toe = leaves(in.series.toeRise, in.series.toeFollowed, off.toeCm);
     return heel && toe ? std::min(heel, toe) : heel ? heel : toe;
 }
 
@@ -79,8 +84,8 @@ bool heelWasSeen(const MeasureInput& in) {
 }
 
 /// The deepest thigh angle before a heel or the toes leave the floor.
-std::optional<Reading> depthDownTo(const MeasureInput& in, double offCm) {
-    const auto leaves = footLeaves(in, offCm);
+std::optional<Reading> depthDownTo(const MeasureInput& in, const Off& off) {
+    const auto leaves = footLeaves(in, off);
     if (!leaves && !heelWasSeen(in)) return std::nullopt;
     const std::size_t at = leaves.value_or(in.rep.bottom);
     const auto bottom = thighAngleAtBottom(in);
@@ -88,8 +93,12 @@ std::optional<Reading> depthDownTo(const MeasureInput& in, double offCm) {
     return reading(meanAround(in.legSeries().thighAngle, at, in.samples(1.0 / 30)), bottom->pm90, at);
 }
 
+/// Its ± holds how much deeper it would be if the foot counted as off only where it surely is.
 std::optional<Reading> usableDepth(const MeasureInput& in) {
-    return depthDownTo(in, kOffCm);
+    auto usable = depthDownTo(in, kOff);
+    const auto surely = depthDownTo(in, kSurelyOff);
+    if (usable && surely) usable->pm90 = together({usable->pm90, usable->value - surely->value});
+    return usable;
 }
 
 /// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs, and
@@ -97,7 +106,7 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
 /// before the thighs are near level has no depth to be past: there the feet are the fault.
 std::optional<Reading> depthPastControl(const MeasureInput& in) {
     constexpr double kNearLevelDeg = 10;
-    const auto usable = usableDepth(in), surely = depthDownTo(in, kSurelyOffCm), bottom = thighAngleAtBottom(in);
+    const auto usable = usableDepth(in), surely = depthDownTo(in, kSurelyOff), bottom = thighAngleAtBottom(in);
     if (!usable || !bottom) return std::nullopt;
     auto past = [&](double from) { return from > kNearLevelDeg ? 0.0 : std::max(0.0, from - bottom->value); };
     const double most = past(usable->value), least = surely ? past(surely->value) : 0.0;

@@ -181,7 +181,8 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
         Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
         if (const Track::Doubt* doubt = doubtAt(in, at)) makeDoubtful(*doubt, m);
-        if (lost && isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
+        const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
+        if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);
     }
     return out;
