@@ -169,11 +169,19 @@ bool legWasLost(const MeasureInput& in) {
     return false;
 }
 
+/// Whether left and right had to be told apart anew during the repetition: where the points were between the two
+/// answers, none of them is where it belongs.
+bool sidesWereMended(const MeasureInput& in) {
+    const double from = in.track.timesS[in.rep.start], to = in.track.timesS[in.rep.end];
+    return std::any_of(in.track.sidesMendedS.begin(), in.track.sidesMendedS.end(),
+                       [&](double t) { return t >= from && t <= to; });
+}
+
 }  // namespace
 
 std::vector<Measurement> measureRep(const MeasureInput& in) {
     std::vector<Measurement> out;
-    const bool lost = legWasLost(in);
+    const bool lost = legWasLost(in), mended = sidesWereMended(in);
     for (const auto& def : table()) {
         if (!(def.views & viewBit(in.track.view)) || !named(in.movement, def.id)) continue;
         const auto read = def.read(in);
@@ -182,6 +190,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
         if (const Track::Doubt* doubt = doubtAt(in, at)) makeDoubtful(*doubt, m);
         const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
+        if (mended && !isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);
     }

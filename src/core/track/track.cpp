@@ -237,7 +237,8 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
     for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
         track.observed.push_back(!std::isnan(v));
     const auto turned = isFrontal(track.view) ? facingOneWay(frames) : std::nullopt;
-    const PoseFrames& seen = turned ? *turned : frames;
+    const PoseFrames& seen = turned ? turned->frames : frames;
+    if (turned) track.sidesMendedS = turned->mendedS;
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(seen, frameTimes, id, out.personPx, track);
     out.depths = depthsOf(seen, frameTimes, track);
     return out;
