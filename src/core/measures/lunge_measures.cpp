@@ -48,7 +48,7 @@ std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
     std::size_t at = in.rep.bottom;
     for (std::size_t i = in.rep.arrive; i <= in.rep.leave; ++i)
         if (t.flatAt(knee, i).y() < lowest) lowest = t.flatAt(knee, i).y(), at = i;
-    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 5.0), at);
+    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 4.0), at);
 }
 
 /// How fast the rear knee still falls just before it is lowest.
@@ -128,7 +128,7 @@ std::optional<Reading> noseKneeToe(const MeasureInput& in) {
     const std::array<double, 3> x{t.at(L::Nose, at).x(), t.at(in.leg(L::LeftKnee), at).x(),
                                   t.at(in.leg(L::LeftToe), at).x()};
     const auto [least, most] = std::minmax_element(x.begin(), x.end());
-    return reading((*most - *least) * t.cmPerPixel, 5.1, at);
+    return reading((*most - *least) * t.cmPerPixel, 7.0, at);
 }
 
 /// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip

@@ -8,7 +8,7 @@ namespace {
 
 /// The far leg's landmarks are guessed behind the near one's: the knee of the rear, far leg errs by this much more than
 /// that of the near one (docs/measurements.md, rear_knee_flexion against knee_flexion).
-constexpr double kFarLeg = 2.2;
+constexpr double kFarLeg = 1.7;
 
 bool isFarLeg(const MeasureInput& in, const SegmentAngle& line) {
     const auto id = static_cast<int>(line.from);

@@ -47,21 +47,26 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
                                   double leastDepthShare = 0) {
     constexpr double kAroundS = 0.30, kShareRead = 0.6, kHeldS = 0.15;
     constexpr double kSmall = 0.4, kEdge = 1.5, kAlike = 0.93, kOpenPm = 1.5;
-    constexpr double kShare = 0.12;
+    constexpr double kShare = 0.12, kUpright = 0.3, kNeverDownCm = 1.2;
     const Track& t = in.track;
     const double bottom = t.timesS[in.rep.bottom], from = t.timesS[in.rep.start], to = t.timesS[in.rep.end];
     int looked = 0, read = 0;
+    double leastUpright = std::numeric_limits<double>::infinity();  // of the moments nearly upright
     std::vector<std::pair<double, const ShoeReading*>> moments;
     for (const auto& m : t.shoe) {
         const ShoeReading& r = m.*end;
         if (m.timeS < from || m.timeS > to) continue;
         const bool isRead = r.state == ShoeReading::State::Read;
         if (std::abs(m.timeS - bottom) <= kAroundS) ++looked, read += isRead;
-        const bool deepEnough =
-            in.series.depth[t.sampleAt(m.timeS)] >= leastDepthShare * in.series.depth[in.rep.bottom];
+        const double depth = in.series.depth[t.sampleAt(m.timeS)];
+        const bool deepEnough = depth >= leastDepthShare * in.series.depth[in.rep.bottom];
+        if (isRead && depth < kUpright * in.series.depth[in.rep.bottom])
+            leastUpright = std::min(leastUpright, r.rise * t.cmPerPixel);
         if (isRead && deepEnough) moments.emplace_back(m.timeS, &r);
     }
     if (looked == 0 || read < kShareRead * looked || moments.empty()) return std::nullopt;
+    // Up from the first moment to the last, upright as well: what it was held against was not this shoe.
+    if (std::isfinite(leastUpright) && leastUpright > kNeverDownCm) return std::nullopt;
     // Held: the least over any stretch of that length between neighbouring readings.
     constexpr double kGapS = 0.35;
     std::optional<double> most;
@@ -150,12 +155,12 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
         return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)), together({jitter, 4.0}), at);
     const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
     const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
-    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 7.5}), at);
+    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 6.5}), at);
 }
 
 std::optional<Reading> massOverFoot(const MeasureInput& in) {
     // 90th percentile of the errors of both figures; see docs/measurements.md
-    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)), 0.18, in.rep.bottom);
+    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)), 0.19, in.rep.bottom);
 }
 
 /// Head against the trunk, as a change from standing, by two lines that turn with the head: from the ear to the nose
@@ -193,8 +198,9 @@ std::optional<Reading> kneeLead(const MeasureInput& in) {
     const double hip = quarter(in.series.hipFlexion), knee = quarter(in.series.kneeFlexion);
     if (std::isnan(hip) || std::isnan(knee)) return std::nullopt;
     const double lowering = static_cast<double>(in.rep.arrive - in.rep.start) / in.track.rate;
-    // Slow descents cross the quarter mark less sharply (docs/measurements.md).
-    return reading((hip - knee) / in.track.rate * 1000, std::max(20.0, 10.0 * lowering),
+    // Slow descents cross the quarter mark less sharply; of a large lead the network shows half, never more
+    // (docs/measurements.md).
+    return reading((hip - knee) / in.track.rate * 1000, std::max(30.0, 12.0 * lowering),
                    static_cast<std::size_t>(std::min(hip, knee)));
 }
 
@@ -208,16 +214,16 @@ std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& 
 /// otherwise. Where the client stood with straight knees as he was asked to, what they read there is taken off, and the
 /// ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
-    constexpr double kStandingTwicePm = 3.0;
+    constexpr double kStandingTwicePm = 2.0;
     const Track& t = in.track;
+    const bool known = in.stoodStraight && !in.rep.leg;  // a step or a split stands otherwise than the rest before
     const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
     auto top = atTop(in, in.legSeries().kneeFlexion, 0);
     if (!top) return top;
     const double misplaced = lengthDoubt(t, {hip, knee}, top->sample) + lengthDoubt(t, {knee, ankle}, top->sample);
-    top->pm90 = together({in.stoodStraight ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
+    top->pm90 = together({known ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
                           jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
-    if (in.stoodStraight)
-        top->value -= kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle));
+    if (known) top->value -= kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle));
     return top;
 }
 std::optional<Reading> topTrunkLean(const MeasureInput& in) {

@@ -13,7 +13,9 @@ std::optional<Reading> duration(const MeasureInput& in, std::size_t from, std::s
     const double v = static_cast<double>(to - from) / in.track.rate;
     // Where slow movement begins is a matter of definition, and from the front the sinking alone shows it.
     const bool fromSide = in.track.view == ViewKind::Side;
-    return reading(v, fromSide ? std::max(0.28, 0.12 * v) : std::max(0.45, 0.2 * v), from);
+    // A bridge has no clear end on the floor, and its top is a plateau.
+    const bool lies = in.track.drive == Drive::HipRise;
+    return reading(v, fromSide && !lies ? std::max(0.30, 0.14 * v) : std::max(0.52, 0.2 * v), from);
 }
 std::optional<Reading> thereTime(const MeasureInput& in) {
     return duration(in, in.rep.start, in.rep.arrive);
