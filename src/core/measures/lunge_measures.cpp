@@ -48,7 +48,7 @@ std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
     std::size_t at = in.rep.bottom;
     for (std::size_t i = in.rep.arrive; i <= in.rep.leave; ++i)
         if (t.flatAt(knee, i).y() < lowest) lowest = t.flatAt(knee, i).y(), at = i;
-    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 4.0), at);
+    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 4.6), at);
 }
 
 /// How fast the rear knee still falls just before it is lowest.
