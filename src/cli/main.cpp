@@ -131,7 +131,9 @@ class AnalyseCall {
         if (*weight > 0) c.loadShare = *load / *weight;
         if (has("--ankle")) c.ankleLimitDeg = *ankle;
         c.wedgeDeg = *wedge;
-        c.stoodStraight = text("--stood-straight") == "yes";
+        const std::string stood = text("--stood-straight", "no");
+        if (stood != "yes" && stood != "no") return Error{"Whether the client stood straight is yes or no.", stood};
+        c.stoodStraight = stood == "yes";
         if (has("--tempo")) {
             const auto tempo = parseTempo(text("--tempo"));
             if (!tempo) return tempo.error();

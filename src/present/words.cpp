@@ -127,8 +127,8 @@ QString plain(const Notice& n) {
             return tr("Seen from the foot end: the height of the hips and the times need a side view.");
         case NoticeKind::HipLineUnread:
             return tr(
-                "Whether one hip drops cannot be read surely from a picture (±14°): look yourself, or tape both "
-                "hip bones.");
+                "Whether one hip or shoulder drops cannot be read surely from a picture (±14° and ±8.5°): look "
+                "yourself, or tape both hip bones.");
         case NoticeKind::SecondShowsFewer:
             return tr("The second clip shows %1 of the %2 repetitions.").arg(number, figures(n.number(1), 0));
         case NoticeKind::SecondLeftOut: return tr("The second clip is left out.");

@@ -611,6 +611,17 @@ class TestWindow : public QObject {
         child<QListWidget>(m_window.get(), "sets")->setFocus();
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(tempo->text().isEmpty() && !review()->presenter().result().context.tempo);
+        auto* straight = child<QCheckBox>(review()->panel(), "stoodStraight");
+        auto top = [&] { return *review()->presenter().result().reps.front().find("top_knee_flexion"); };
+        const Measurement unasked = top();
+        straight->setFocus();
+        QTest::keyClick(straight, Qt::Key_Space);
+        QVERIFY(review()->presenter().result().context.stoodStraight);
+        QVERIFY(top().pm90 < unasked.pm90);
+        child<QListWidget>(m_window.get(), "sets")->setFocus();
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!straight->isChecked());
+        QCOMPARE(top().pm90, unasked.pm90);
         auto* day = child<QDateEdit>(review()->panel(), "setDay");
         day->setDate(QDate(2026, 3, 2));
         QVERIFY2(text("subtitle").contains("2 Mar 2026"), qPrintable(text("subtitle")));

@@ -103,6 +103,16 @@ class TestCli : public QObject {
         QVERIFY(QString::fromStdString(r["stop"]["text"]).contains("clinician"));
     }
 
+    void aStraightStandNarrowsTheKneesAtTheTop() {
+        auto top = [&](const char* stood) {
+            const Run run =
+                zevoCli({"analyse", fixture("side"), "--stature", "170", "--model", "lite", "--stood-straight", stood});
+            return run.code == 0 ? resultOf(run)["reps"][0]["measures"]["top_knee_flexion"]["pm90"].get<double>() : 0.0;
+        };
+        const double yes = top("yes"), no = top("no");
+        QVERIFY2(yes > 0 && yes < no, qPrintable(QString("%1 %2").arg(yes).arg(no)));
+    }
+
     void movementsAreListed() {
         const Run run = zevoCli({"movements"});
         QCOMPARE(run.code, 0);
@@ -139,6 +149,7 @@ class TestCli : public QObject {
         QTest::newRow("pain") << QStringList{"analyse", clip, "--pain", "11"} << "between 0 and 10";
         QTest::newRow("red flag") << QStringList{"analyse", clip, "--red-flag", "hunger"} << "one of chest";
         QTest::newRow("load without weight") << QStringList{"analyse", clip, "--load", "20"} << "--weight";
+        QTest::newRow("stand") << QStringList{"analyse", clip, "--stood-straight", "often"} << "yes or no";
         QTest::newRow("view") << QStringList{"analyse", clip, "--view", "above"} << "view";
         QTest::newRow("model") << QStringList{"analyse", clip, "--model", "giant"} << "giant";
         QTest::newRow("spec missing") << QStringList{"simulate", "--out", "/tmp/x"} << "simulate needs";

@@ -60,6 +60,7 @@ class TestSession : public QObject {
         f.tempo = Tempo{2.5, 0, 1};
         f.pain = {1, 4, true, "low-back", {"fall", "numbness"}, {"surgery"}};
         f.ankleLimitDeg = 33;
+        f.stoodStraight = true;
         const Edits all{FactsSet{f},
                         StandardChosen{"upright"},
                         SpanLeftOut{{1.25, 3.5}, true},
@@ -100,6 +101,8 @@ class TestSession : public QObject {
         f.pain.after = 6;
         QCOMPARE(from(FactsSet{f}), Stage::Judgement);
         f.wedgeDeg = 5;
+        QCOMPARE(from(FactsSet{f}), Stage::Measures);
+        f.wedgeDeg = 0, f.stoodStraight = true;
         QCOMPARE(from(FactsSet{f}), Stage::Measures);
         QCOMPARE(from(RepetitionSet{false, {1, 4}}), Stage::Repetitions);
         QCOMPARE(from(LandmarkMoved{false, {3, Landmark::RightKnee, 400, 300, 0.3}}), Stage::Track);

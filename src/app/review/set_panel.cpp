@@ -227,6 +227,8 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_wedge->setValue(m_facts.wedgeDeg);
     m_ankle->setValue(m_facts.ankleLimitDeg.value_or(0));
     m_straight->setChecked(m_facts.stoodStraight);
+    const Family family = presenter.result().context.movement.family;
+    m_straight->setVisible(family == Family::Squat || family == Family::Hinge);  // who steps rests otherwise
     m_tempo->setText(m_facts.tempo ? present::tempoWords(*m_facts.tempo) : QString());
     m_tempoSaid->hide();
     const PainCheck& pain = m_facts.pain;
