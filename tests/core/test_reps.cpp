@@ -54,6 +54,37 @@ class TestReps : public QObject {
         }
     }
 
+    /// A plate before the knee throws its point behind the leg for the last of the way down: it was bent just before.
+    void aKneeLostAtTheBottomIsStillARep() {
+        const auto spec = made::spec(3);
+        const auto clean = made::measured(spec);
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            if (std::abs(f.timeS - clean->result.reps[1].bottomS) < 0.3)
+                for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee}) {
+                    const auto& ankle = f.at(knee == Landmark::LeftKnee ? Landmark::LeftAnkle : Landmark::RightAnkle);
+                    f.at(knee).x = 2 * ankle.x - f.at(knee).x - 60;
+                }
+        const auto set = made::measured(spec, poses);
+        QCOMPARE(set->result.reps.size(), std::size_t{3});
+        QVERIFY(set->result.reps[1].find("knee_flexion")->value < 30);
+        QCOMPARE(set->result.reps[1].kind, RepKind::Full);
+    }
+
+    /// Where the points are lost for a moment near the start, the way down is still begun where it began.
+    void aBumpOnTheWayIsPassedOver() {
+        const auto spec = made::spec(2);
+        const auto clean = made::measured(spec);
+        const auto& rep = clean->result.reps[0];
+        auto poses = sim::truePoses(spec);
+        const double at = rep.startS + 0.55 * (rep.arriveS - rep.startS);
+        for (auto& f : poses)
+            if (std::abs(f.timeS - at) < 0.1)
+                for (auto hip : {Landmark::LeftHip, Landmark::RightHip}) f.at(hip).y += 25;
+        const auto set = made::measured(spec, poses);
+        NEAR(set->result.reps[0].startS, rep.startS, 0.3);
+    }
+
     void halfRepsAreTold() {
         auto spec = made::spec(4);
         spec.motion.reps[1].thighBottomDeg = 50;

@@ -91,10 +91,16 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
     const auto speed = derivative(smooth(bend, track.rate, std::min(4.0, 0.2 * track.rate)), track.rate);
     auto peaks = findPeaks(depth, kMinPartialDepth, kMinPartialDepth);
-    // One leg may stay straight; the other one tells that it is a repetition.
-    auto bentAt = [&](std::size_t i) {
+    // One leg may stay straight; the other one tells that it is a repetition. A knee that is lost at the very bottom,
+    // behind a plate, was bent just before.
+    const auto around = static_cast<std::size_t>(0.4 * track.rate);
+    auto bentAt = [&](std::size_t at) {
         const bool oneLeg = track.family == Family::Lunge;
-        return oneLeg ? std::max(series.legs[0].kneeFlexion[i], series.legs[1].kneeFlexion[i]) : series.kneeFlexion[i];
+        double most = series.kneeFlexion[at];
+        for (std::size_t i = at - std::min(around, at); i <= std::min(at + around, series.kneeFlexion.size() - 1); ++i)
+            most = std::max(most, oneLeg ? std::max(series.legs[0].kneeFlexion[i], series.legs[1].kneeFlexion[i])
+                                         : series.kneeFlexion[i]);
+        return most;
     };
     if (byKnee) std::erase_if(peaks, [&](const Peak& p) { return bentAt(p.index) < options.minKneeFlexion; });
     if (peaks.empty()) return {};
