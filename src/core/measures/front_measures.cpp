@@ -83,8 +83,12 @@ std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     const double shank = (t.standingAt(knee) - t.standingAt(ankle)).norm(),
                  shown = (t.at(knee, in.rep.bottom) - t.at(ankle, in.rep.bottom)).norm();
     const double ahead = shank > 1 ? std::sqrt(std::max(0.0, 1 - shown * shown / (shank * shank))) : 1.0;
-    const double turned = std::cos(meanAround(in.front->toeOut[k], in.rep.bottom, in.samples(kAroundS)) * kRad);
-    const double byToes = ahead / std::max(0.1, turned * turned) * kToePm * kRad;
+    // Far turned-out feet are read as turned by little more than half (docs/measurements.md).
+    constexpr double kShareHidden = 0.6;
+    const double toeOut = meanAround(in.front->toeOut[k], in.rep.bottom, in.samples(kAroundS)),
+                 turned = std::cos(toeOut * kRad);
+    const double byToes =
+        ahead / std::max(0.1, turned * turned) * (kToePm + kShareHidden * std::max(0.0, toeOut)) * kRad;
     return atBottom(in, in.front->kneeIn[k], together({kKneePm, byToes}));
 }
 std::optional<Reading> kneeInLeft(const MeasureInput& in) {

@@ -152,6 +152,8 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
 /// is: the front ankle about a thigh ahead of the hips, the rear one about a shank behind them. Lines ahead of the
 /// client meet where he looks: at the camera when he faces it, that is above himself in the picture; in its middle when
 /// he stands beside its axis and looks past it. Which of the two is not known, so the difference goes into the ±.
+/// The rear ankle is hidden more often than not and put where it is all the same (38 of 40 reps within ±0.2), so its
+/// visibility is not asked for.
 std::optional<Reading> feetOnRails(const MeasureInput& in) {
     const Track& t = in.track;
     if (!in.rep.leg || !in.front || in.movement.sideways || t.bodyPx < 1) return std::nullopt;
@@ -277,7 +279,7 @@ std::span<const MeasureDef> lungeMeasures() {
          Unit::Share,
          kFrontal,
          Of::WorkingLeg,
-         both({L::LeftAnkle}),
+         working({L::LeftAnkle}),
          kBySeparation,
          {{Draw::Across, {L::LeftAnkle, Role::Left}, {L::LeftAnkle, Role::Right}}},
          {-1, 2},

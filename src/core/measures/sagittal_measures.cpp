@@ -39,6 +39,16 @@ std::optional<Reading> leanBeyondShins(const MeasureInput& in) {
     return reading(trunk->value - shin->value, std::hypot(trunk->pm90, shin->pm90), trunk->sample);
 }
 
+/// Whether what a hinge lowers in its hands comes down before the shoe: plates are as thick as a shin is long.
+bool handsAtTheShoe(const MeasureInput& in, std::size_t at) {
+    constexpr double kOfShank = 0.7;
+    const Track& t = in.track;
+    if (t.family != Family::Hinge) return false;
+    const L knee = t.nearOf(L::LeftKnee), ankle = t.nearOf(L::LeftAnkle);
+    const double shank = (t.standingFlatAt(knee) - t.standingFlatAt(ankle)).norm();
+    return t.flatAt(t.nearOf(L::LeftWrist), at).y() - t.standingFlatAt(ankle).y() < kOfShank * shank;
+}
+
 /// The most an end of the shoe rises for at least 0.15 s during the repetition, from the shoe as read in the picture.
 /// Sure only where most moments around the turning point could be read; a rise between the two sure answers whose
 /// strip did not find itself well is a compromise between shoe and shadow, and is left open. Thresholds: own
@@ -56,7 +66,7 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
     for (const auto& m : t.shoe) {
         const ShoeReading& r = m.*end;
         if (m.timeS < from || m.timeS > to) continue;
-        const bool isRead = r.state == ShoeReading::State::Read;
+        const bool isRead = r.state == ShoeReading::State::Read && !handsAtTheShoe(in, t.sampleAt(m.timeS));
         if (std::abs(m.timeS - bottom) <= kAroundS) ++looked, read += isRead;
         const double depth = in.series.depth[t.sampleAt(m.timeS)];
         const bool deepEnough = depth >= leastDepthShare * in.series.depth[in.rep.bottom];
