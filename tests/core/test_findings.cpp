@@ -157,6 +157,14 @@ class TestFindings : public QObject {
         QCOMPARE(lean(2, 30), std::string("unsure"));   // this build needs it, as far as can be told
         QCOMPARE(lean(25, 12), std::string("unsure"));  // the shins lean as far
         QCOMPARE(lean(25, 23), std::string("clear"));
+        // A ± that reaches over the edge is no doubt where the other rule is inside.
+        auto settled = [&](double overNeeded, double overShin) {
+            auto list = reps({0});
+            list[0].measures.push_back({MeasureId::named("lean_over_needed"), overNeeded, 11, 1, 0});
+            list[0].measures.push_back({MeasureId::named("lean_over_shin"), overShin, 6, 1, 0});
+            return judge(list[0], *school.bandFor("lean_over_shin"), school)->settled();
+        };
+        QVERIFY(settled(0, 18) && !settled(9, 18) && !settled(0, 22));
     }
 
     void theWorstMomentIsShown() {

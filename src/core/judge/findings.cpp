@@ -46,15 +46,20 @@ std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const S
     const Measurement* m = rep.find(band.measure);
     if (!m) return std::nullopt;
     Judgement j = judge(*m, band, standard.minConfidence);
-    if (j.verdict != Verdict::Outside) return j;
-    const bool seenByAll = std::all_of(band.witness.begin(), band.witness.end(), [&](MeasureId id) {
+    if (band.witness.empty() || j.verdict == Verdict::Inside) return j;
+    bool allSee = true, noneSees = true;
+    for (MeasureId id : band.witness) {
         const Measurement* other = rep.find(id);
         const Band* edge = standard.bandFor(id);
-        if (!other || !edge) return false;
-        const Judgement theirs = judge(*other, *edge, standard.minConfidence);
-        return theirs.beyond > 0 && theirs.above == j.above;
-    });
-    if (!seenByAll) j.verdict = Verdict::Unsure, j.because = Because::Contradicted;
+        const Judgement theirs = other && edge ? judge(*other, *edge, standard.minConfidence) : Judgement{};
+        const bool read = theirs.because != Because::NoBand,
+                   sees = read && theirs.beyond > 0 && theirs.above == j.above;
+        allSee = allSee && sees;
+        noneSees = noneSees && read && !sees;
+    }
+    if (j.verdict == Verdict::Outside && !allSee) j.verdict = Verdict::Unsure, j.because = Because::Contradicted;
+    if (j.because == Because::NearEdge && noneSees && !band.careful)
+        j.verdict = Verdict::Inside, j.because = Because::ClearOfEdge;
     return j;
 }
 

@@ -49,7 +49,8 @@ inline constexpr double kShareLetPass = 0.2;
 /// more than a fifth of the ± is out (in careful bands: any of it), or when it is out with a confidence below the
 /// standard's.
 Judgement judge(const Measurement& m, const Band& band, double minConfidence);
-/// The same of a measure of a repetition by a band of `standard`, with what the band's witnesses read there; nothing
+/// The same of a measure of a repetition by a band of `standard`, with what the band's witnesses read there: out only
+/// where they are out too, and a ± that merely reaches over the edge is let pass where they are all inside. Nothing
 /// where the measure was not read.
 std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const Standard& standard);
 
