@@ -42,8 +42,10 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.arms = context.arms;
     m.loadShare = context.loadShare;
     if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
-    for (const Rep& r : reps)
-        m.ankleLimitDeg = std::max(m.ankleLimitDeg, shinInItsPlane(m, series.shinAngle[r.bottom] - context.wedgeDeg));
+    // What the ankles show in most repetitions: one misread shin must not lend him an ankle he does not have.
+    std::vector<double> bends;
+    for (const Rep& r : reps) bends.push_back(shinInItsPlane(m, series.shinAngle[r.bottom] - context.wedgeDeg));
+    m.ankleLimitDeg = std::max(m.ankleLimitDeg, median(bends));
     return m;
 }
 
