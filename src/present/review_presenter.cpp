@@ -45,7 +45,7 @@ QString whyUnsure(const Judgement& j) {
         case Because::PastEdge: return tr("its ± reaches back over the edge");
         case Because::NearEdge: return tr("its ± reaches over the edge");
         case Because::PoorlySeen: return tr("not seen well enough");
-        case Because::Contradicted: return tr("what should show it too does not");
+        case Because::Contradicted: return tr("another reading says otherwise");
         default: return {};
     }
 }
