@@ -51,10 +51,6 @@ double shoulderDoubt(const Track& t, Landmark shoulder, std::size_t sample, doub
     return rest < 1 || now < kFurther * rest ? 0 : (now - rest) / trunkLength;
 }
 
-}  // namespace
-
-namespace {
-
 /// How much longer or shorter a thigh or shank is drawn at rest than anybody's is: something is before it there too.
 /// Held against the trunk, which stands upright then and is hardly ever hidden (a stature from a misread foot would be
 /// misread with it). A lying client's is not upright.

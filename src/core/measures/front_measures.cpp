@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numbers>
 
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
@@ -76,7 +77,7 @@ std::optional<Reading> kneeMovedInRight(const MeasureInput& in) {
 /// and counts the more the further the knee is ahead of its ankle and the further the foot is turned out.
 std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
-    constexpr double kRad = 3.14159265358979 / 180;
+    constexpr double kRad = std::numbers::pi / 180;
     const auto k = static_cast<std::size_t>(side);
     const Track& t = in.track;
     const L knee = ofSide(L::LeftKnee, side), ankle = ofSide(L::LeftAnkle, side);
