@@ -28,7 +28,7 @@ void findDrifts(const std::vector<MeasuredRep>& counted, const Standard& standar
         const Trend trend = trendOf(values);
         // Most of a reading's error repeats from rep to rep; what changes is this share of the ±
         // (docs/measurements.md).
-        constexpr double kJitterShare = 0.38;
+        constexpr double kJitterShare = 0.44;
         result.drifts.push_back({id, trend, trend.p < kChance && std::abs(trend.change) > kJitterShare * pm});
     }
     std::stable_sort(result.drifts.begin(), result.drifts.end(),
