@@ -4,6 +4,7 @@
 #include <cmath>
 #include <thread>
 
+#include "core/track/opinions.h"
 #include "media/frame_source.h"
 #include "pipeline/barrier.h"
 #include "pose/opinions.h"
@@ -51,7 +52,7 @@ Result<void> askAround(media::FrameSource& source, pose::OpinionReader& reader, 
 
 void askAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
                         const std::atomic<bool>& cancel, Observation& seen) {
-    if (isFrontal(found.track->view)) return;
+    if (isFrontal(found.track->view) || !opinionsHelp(found.track->family)) return;
     std::vector<double> bottoms;
     for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);
     const auto workers = static_cast<std::size_t>(

@@ -194,6 +194,26 @@ class TestTrack : public QObject {
     }
 
     /// What other networks saw moves the turning point, or raises a doubt; it never moves what is far from it in time.
+    /// Networks that learnt on people who stand are not asked about one who lies.
+    void nobodyElseIsAskedAboutAClientWhoLies() {
+        auto spec = made::spec(2);
+        spec.motion.movement = "bridge";
+        spec.scene.camera.heightM = 0.5, spec.scene.camera.aimHeightM = 0.42;
+        const auto plain = made::measured(spec);
+        QVERIFY(bool(plain));
+        std::vector<Opinion> opinions;
+        for (const auto& f : sim::truePoses(spec))
+            if (std::abs(f.timeS - plain->result.reps[0].bottomS) < 0.1) {
+                Opinion o{f.timeS, "second"};
+                for (std::size_t id = 0; id < kLandmarkCount; ++id) o.points[id] = f.points[id], o.points[id].y += 30;
+                opinions.push_back(o);
+            }
+        QVERIFY(!opinions.empty());
+        const auto asked = measureSet(sim::truePoses(spec), made::facts(spec), made::contextOf(spec), opinions);
+        QVERIFY(bool(asked) && asked->track().doubts.empty());
+        QCOMPARE(asked->result.reps, plain->result.reps);
+    }
+
     /// A network that takes a client who faces the camera for one who turns his back exchanges left and right.
     void sidesAreNotExchangedFromTheFront() {
         auto spec = made::spec(2);

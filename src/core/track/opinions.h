@@ -7,6 +7,12 @@
 
 namespace zevo {
 
+/// Whether a second look is of use. Not for lying clients: the other networks were trained on people who stand, and
+/// made bridges worse (trunk 1.5 → 2.6° on average, and a third more of them doubted; docs/measurements.md).
+inline bool opinionsHelp(Family family) {
+    return family != Family::Bridge;
+}
+
 /// Takes in what other networks saw around the turning points (before perspective is undone).
 ///
 /// The larger network's points, as the mean over its frames there, take the place of the followed ones: the difference

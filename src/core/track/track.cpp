@@ -247,6 +247,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
                           std::span<const MovedPoint> moved, std::span<const Opinion> opinions) {
     Track track = cleaned.track;
+    if (!opinionsHelp(context.family)) opinions = {};
     if (!opinions.empty()) {
         auto followed = finishTrack(cleaned, frames, context, moved, {});
         if (!followed) return followed.error();
