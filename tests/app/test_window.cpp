@@ -503,6 +503,11 @@ class TestWindow : public QObject {
         emit foot->activated(foot->currentIndex());
         QCOMPARE(*review()->presenter().standard().bandFor("mass_over_foot")->min, 0.2);
         QVERIFY2(text("why").contains("“Whole foot, with toes light”"), qPrintable(text("why")));
+        QVERIFY2(text("setUp").contains("out on the way up"), qPrintable(text("setUp")));
+        auto* breath = child<QComboBox>(review()->panel(), "choice-breath");
+        breath->setCurrentIndex(breath->findData("braced"));
+        emit breath->activated(breath->currentIndex());
+        QVERIFY2(text("setUp").contains("brace before each rep"), qPrintable(text("setUp")));
         auto* depth = child<QComboBox>(review()->panel(), "choice-depth");
         depth->setCurrentIndex(depth->findData("own"));
         emit depth->activated(depth->currentIndex());

@@ -62,6 +62,28 @@ class TestChoices : public QObject {
         QVERIFY(back.bandFor("knee_lead")->faultBelow.empty());
     }
 
+    /// Breath, arms, and the way and the back of a hinge ask for no number: they are told before the first repetition.
+    void whatIsNotMeasuredIsToldBefore() {
+        for (const Choice& c : book())
+            for (const ChoiceOption& o : c.options) {
+                const bool told = c.id == "breath" || c.id == "arms" || c.id == "hinge_style" || c.id == "hinge_back";
+                QVERIFY2(o.setUp.empty() != told, (c.id + " " + o.id).c_str());
+                QVERIFY2(QString::fromStdString(o.setUp).split(' ').size() <= 14, o.setUp.c_str());
+            }
+        const Movement squat = made::movement("squat"), hinge = made::movement("hinge");
+        auto told = [&](const char* school, const Movement& m, const Choices& otherwise) {
+            QStringList out;
+            for (const auto& s : setUpOf(withChoices(made::standard(school), book(), otherwise, m).choices, book(), m))
+                out.append(QString::fromStdString(s));
+            return out.join(' ');
+        };
+        QVERIFY(told("whole-foot", squat, {}).contains("out on the way up"));
+        const QString braced = told("whole-foot", squat, {{"breath", "braced"}, {"arms", "held-in"}});
+        QVERIFY(braced.contains("brace before each rep") && braced.contains("stay in") && !braced.contains("way up"));
+        QVERIFY(told("soft-finish", hinge, {{"hinge_back", "arched"}}).contains("slight arch"));
+        QVERIFY(!told("soft-finish", hinge, {}).contains("Arms"));  // of squats
+    }
+
     void aSetOverridesOneChoiceAndNothingElse() {
         const Standard s = with("whole-foot", {{"foot", "toes-light"}, {"depth", "level"}, {"lunge_trunk", "bow"}});
         QCOMPARE(*s.bandFor("mass_over_foot")->min, 0.2);

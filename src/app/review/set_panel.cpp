@@ -207,7 +207,7 @@ void SetPanel::showSetUp() {
     QStringList checks;
     for (const auto& s : m_movements[at].setUpOf(m_variation->currentData().toString().toStdString()))
         checks.append(QString::fromStdString(s));
-    m_setUp->setText(checks.join(' '));
+    m_setUp->setText((checks + m_saidBefore).join(' '));
 }
 
 void SetPanel::setSet(const present::SetDocument& document, const present::ReviewPresenter& presenter, double frameS,
@@ -222,6 +222,10 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_movement->setCurrentIndex(m_movement->findData(QString::fromStdString(m_facts.movement)));
     fillVariations();
     m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_facts.variation))));
+    m_saidBefore.clear();
+    for (const auto& said :
+         setUpOf(presenter.standard().choices, document.catalogue().choices, presenter.result().context.movement))
+        m_saidBefore.append(QString::fromStdString(said));
     showSetUp();
     m_load->setValue(100 * m_facts.loadShare);
     m_wedge->setValue(m_facts.wedgeDeg);

@@ -69,6 +69,7 @@ class SetPanel : public QFrame {
     QDoubleSpinBox *m_load, *m_wedge, *m_ankle;
     QLineEdit* m_tempo;
     QCheckBox *m_apart, *m_straight;
+    QStringList m_saidBefore;  ///< what the choices tell the client before the first repetition
     QLabel *m_setUp, *m_tempoSaid, *m_second, *m_standard;
     QPushButton *m_add, *m_remove, *m_earlier, *m_later;
 };

@@ -29,6 +29,7 @@ ChoiceOption readOption(const Json& o, const std::string& path) {
     out.id = textAt(o, "id", path, true);
     out.title = textAt(o, "title", path, true);
     out.with = textAt(o, "with", path, true);
+    out.setUp = textAt(o, "set_up", path, false);
     out.asksNumber = flagAt(o, "asks_number", path);
     for (const Json& b : listAt(o, "bands", path))
         out.bands.push_back(readBand(b, path + "/bands/" + std::to_string(out.bands.size())));
@@ -134,6 +135,16 @@ Standard withChoices(const Standard& school, const ChoiceBook& book, const Choic
         out.bands.insert(out.bands.end(), bands.begin(), bands.end());
         out.choices[c.id] = chosen->second;
         out.changed.push_back(option->with);
+    }
+    return out;
+}
+
+std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement) {
+    std::vector<std::string> out;
+    for (const Choice& c : book) {
+        const auto chosen = choices.find(c.id);
+        const ChoiceOption* option = chosen == choices.end() || !c.isFor(movement) ? nullptr : c.option(chosen->second);
+        if (option && !option->setUp.empty()) out.push_back(option->setUp);
     }
     return out;
 }

@@ -14,6 +14,7 @@ struct ChoiceOption {
     std::string id;
     std::string title;        ///< "Whole foot, nothing lifts"
     std::string with;         ///< how a card says that a set has it otherwise: "with toes light"
+    std::string setUp;        ///< what the client is told before the first repetition; may be empty
     bool asksNumber = false;  ///< written "own:12"; its bands hold the number in the place of the edge
     /// What the school asks with this option. Every option of a choice names the same measures: a band without edges
     /// says that nothing is asked.
@@ -47,6 +48,9 @@ Standard withBundle(const Standard& school, const ChoiceBook& book);
 /// are unknown, not for this movement, or what the school asks anyway are passed over.
 Standard withChoices(const Standard& school, const ChoiceBook& book, const Choices& overrides,
                      const Movement& movement);
+
+/// What a client is told before the first repetition, by what was chosen, in the book's order.
+std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement);
 
 /// What the arms do by a bundle of choices.
 Arms armsOf(const Choices& choices);
