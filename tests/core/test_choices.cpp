@@ -71,15 +71,19 @@ class TestChoices : public QObject {
                 QVERIFY2(QString::fromStdString(o.setUp).split(' ').size() <= 14, o.setUp.c_str());
             }
         const Movement squat = made::movement("squat"), hinge = made::movement("hinge");
-        auto told = [&](const char* school, const Movement& m, const Choices& otherwise) {
+        auto told = [&](const char* school, const Movement& m, const Choices& otherwise, const char* variation = "") {
             QStringList out;
-            for (const auto& s : setUpOf(withChoices(made::standard(school), book(), otherwise, m).choices, book(), m))
+            for (const auto& s :
+                 setUpOf(withChoices(made::standard(school), book(), otherwise, m).choices, book(), m, variation))
                 out.append(QString::fromStdString(s));
             return out.join(' ');
         };
         QVERIFY(told("whole-foot", squat, {}).contains("out on the way up"));
         const QString braced = told("whole-foot", squat, {{"breath", "braced"}, {"arms", "held-in"}});
         QVERIFY(braced.contains("brace before each rep") && braced.contains("stay in") && !braced.contains("way up"));
+        QVERIFY(told("whole-foot", squat, {}).contains("Arms reach"));
+        QVERIFY(!told("whole-foot", squat, {}, "goblet").contains("Arms"));  // they hold the bell
+        QVERIFY(told("whole-foot", squat, {{"arms", "pushed-away"}}, "goblet").contains("Push the weight away"));
         QVERIFY(told("soft-finish", hinge, {{"hinge_back", "arched"}}).contains("slight arch"));
         QVERIFY(!told("soft-finish", hinge, {}).contains("Arms"));  // of squats
     }

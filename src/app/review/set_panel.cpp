@@ -223,8 +223,8 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     fillVariations();
     m_variation->setCurrentIndex(std::max(0, m_variation->findData(QString::fromStdString(m_facts.variation))));
     m_saidBefore.clear();
-    for (const auto& said :
-         setUpOf(presenter.standard().choices, document.catalogue().choices, presenter.result().context.movement))
+    for (const auto& said : setUpOf(presenter.standard().choices, document.catalogue().choices,
+                                    presenter.result().context.movement, m_facts.variation))
         m_saidBefore.append(QString::fromStdString(said));
     showSetUp();
     m_load->setValue(100 * m_facts.loadShare);

@@ -139,12 +139,15 @@ Standard withChoices(const Standard& school, const ChoiceBook& book, const Choic
     return out;
 }
 
-std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement) {
+std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement,
+                                 const std::string& variation) {
+    const bool busy = movement.hands(variation) != Hands::Free;
     std::vector<std::string> out;
     for (const Choice& c : book) {
         const auto chosen = choices.find(c.id);
         const ChoiceOption* option = chosen == choices.end() || !c.isFor(movement) ? nullptr : c.option(chosen->second);
-        if (option && !option->setUp.empty()) out.push_back(option->setUp);
+        const bool ofArms = c.id == "arms" && option && option->id != "pushed-away";  // that needs a weight
+        if (option && !option->setUp.empty() && !(busy && ofArms)) out.push_back(option->setUp);
     }
     return out;
 }

@@ -49,8 +49,10 @@ Standard withBundle(const Standard& school, const ChoiceBook& book);
 Standard withChoices(const Standard& school, const ChoiceBook& book, const Choices& overrides,
                      const Movement& movement);
 
-/// What a client is told before the first repetition, by what was chosen, in the book's order.
-std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement);
+/// What a client is told before the first repetition, by what was chosen, in the book's order; nothing of arms that are
+/// busy.
+std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book, const Movement& movement,
+                                 const std::string& variation);
 
 /// What the arms do by a bundle of choices.
 Arms armsOf(const Choices& choices);
