@@ -21,10 +21,14 @@ sim::ClipSpec filmed(const std::string& movement, const std::string& variation =
     return s;
 }
 
-MeasuredSet measured(const sim::ClipSpec& spec) {
-    auto set = made::measured(spec);
+MeasuredSet measured(const sim::ClipSpec& spec, const PoseFrames& poses) {
+    auto set = made::measured(spec, poses);
     if (!set) qFatal("%s", made::words(set.error()));
     return std::move(*set);
+}
+
+MeasuredSet measured(const sim::ClipSpec& spec) {
+    return measured(spec, sim::truePoses(spec));
 }
 
 MeasuredSet judged(const sim::ClipSpec& spec, const std::string& standard) {
@@ -355,6 +359,61 @@ class TestFamilies : public QObject {
             QVERIFY2(!set->result.reps[0].find(id), id);
         for (double rise : set->series().heelRise) QVERIFY(std::isnan(rise));
         QVERIFY(set->result.reps[0].find("thigh_angle"));
+    }
+
+    /// What no shoe does is no reading: a heel up from the first moment to the last, one behind what a hinge lowers
+    /// before it; toes that are up under the mass centre, or by no more than their strip errs by, are open.
+    void shoesThatCannotBeSoAreNotBelieved() {
+        auto measuredWith = [](const sim::ClipSpec& spec, auto heelPx, auto toePx) {
+            auto poses = sim::truePoses(spec);
+            const auto track = buildTrack(poses, spec.scene.camera.width, spec.scene.camera.height, {175, "auto"});
+            if (!track) qFatal("%s", made::words(track.error()));
+            const auto depth = computeSeries(*track).depth;
+            for (std::size_t i = 0; i < poses.size(); i += 3) {
+                const double share = depth[track->sampleAt(poses[i].timeS)] / 0.5;
+                auto reading = [](double px) {
+                    return ShoeReading{ShoeReading::State::Read, static_cast<float>(px), 0.1F, 0.1F, 1.0F};
+                };
+                poses[i].shoes[1] = reading(heelPx(share)), poses[i].shoes[3] = reading(toePx(share));
+            }
+            return measured(spec, poses);
+        };
+        auto none = [](double) { return 0.0; };
+        auto deep = [](double share) { return share > 0.4 ? 14.0 : 0.0; };
+        auto always = [](double) { return 14.0; };
+        const auto squat = filmed("squat");
+        auto heel = measuredWith(squat, deep, none);
+        QVERIFY(heel.result.reps[0].find("heel_rise")->value > 3);
+        QVERIFY(heel.result.reps[0].find("usable_depth"));
+        heel = measuredWith(squat, always, none);
+        QVERIFY(!heel.result.reps[0].find("heel_rise") && !heel.result.reps[0].find("usable_depth"));
+
+        auto toes = *measuredWith(squat, none, deep).result.reps[0].find("toe_rise");
+        QVERIFY(toes.value > 3 && toes.pm90 >= 1.0 && toes.pm90 < toes.value - 1.5);
+        auto forward = squat;
+        for (auto& r : forward.motion.reps) r.balanceShift = 0.38, r.shinBottomDeg = 42;
+        toes = *measuredWith(forward, none, deep).result.reps[0].find("toe_rise");
+        QVERIFY(toes.pm90 >= toes.value);
+
+        auto hinge = filmed("hinge", "romanian");
+        for (auto& r : hinge.motion.reps) r.hingeLeanDeg = 55;
+        QVERIFY(measuredWith(hinge, none, none).result.reps[0].find("heel_rise"));
+        for (auto& r : hinge.motion.reps) r.hingeLeanDeg = 104;
+        QVERIFY(!measuredWith(hinge, none, none).result.reps[0].find("heel_rise"));
+    }
+
+    /// One shin that is misread, behind a bell, lends nobody an ankle he does not have.
+    void oneMisreadShinMakesNoAnkle() {
+        const auto spec = filmed("squat");
+        const auto clean = measured(spec);
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            if (std::abs(f.timeS - clean.result.reps[1].bottomS) < 0.4)
+                for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee}) f.at(knee).x += 25;
+        const auto seen = measured(spec, poses);
+        QVERIFY(made::value(seen, 1, "shin_angle") > made::value(clean, 1, "shin_angle") + 8);
+        for (int rep : {0, 2, 3})
+            NEAR(made::value(seen, rep, "needed_lean"), made::value(clean, rep, "needed_lean"), 2);
     }
 
     void usableDepthEndsWhereTheHeelRises() {

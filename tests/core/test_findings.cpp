@@ -133,6 +133,11 @@ class TestFindings : public QObject {
         QCOMPARE(said(15), std::string("unsure"));
         QCOMPARE(said(std::nullopt), std::string("unsure"));
         QCOMPARE(said(25, 0), std::string("none"));  // a witness alone makes no fault
+        // One that was hardly seen is not heard, for or against.
+        auto hardly = reps({30, 4});
+        for (auto& r : hardly) r.measures.push_back({shin, r.index == 1 ? 25.0 : 0.0, 10, 0.3, 0});
+        QCOMPARE(judge(hardly[0], s.bands[0], s)->because, Because::Contradicted);
+        QCOMPARE(judge(hardly[1], s.bands[0], s)->because, Because::NearEdge);
         s.bands[1].min = 0, s.bands[1].faultBelow = "";
         QCOMPARE(said(-5), std::string("unsure"));  // past the other edge is no witness
         QVERIFY(!judge(reps({0})[0], s.bands[1], s));
@@ -165,6 +170,7 @@ class TestFindings : public QObject {
             return judge(list[0], *school.bandFor("lean_over_shin"), school)->settled();
         };
         QVERIFY(settled(0, 18) && !settled(9, 18) && !settled(0, 22));
+        QVERIFY(!settled(6, 18));  // inside, but not with its own ±
     }
 
     void theWorstMomentIsShown() {

@@ -51,11 +51,10 @@ std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const S
     for (MeasureId id : band.witness) {
         const Measurement* other = rep.find(id);
         const Band* edge = standard.bandFor(id);
-        const Judgement theirs = other && edge ? judge(*other, *edge, standard.minConfidence) : Judgement{};
-        const bool read = theirs.because != Because::NoBand,
-                   sees = read && theirs.beyond > 0 && theirs.above == j.above;
-        allSee = allSee && sees;
-        noneSees = noneSees && read && !sees;
+        const bool heard = other && edge && other->confidence >= standard.minConfidence;
+        const Judgement theirs = heard ? judge(*other, *edge, standard.minConfidence) : Judgement{};
+        allSee = allSee && theirs.beyond > 0 && theirs.above == j.above;
+        noneSees = noneSees && theirs.verdict == Verdict::Inside && theirs.because != Because::NoBand;
     }
     if (j.verdict == Verdict::Outside && !allSee) j.verdict = Verdict::Unsure, j.because = Because::Contradicted;
     if (j.because == Because::NearEdge && noneSees && !band.careful)
@@ -87,10 +86,9 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
         ++counted;
         for (Side side : {Side::Left, Side::Right}) worked[side] += !rep.leg || *rep.leg == side;
         for (const auto& band : standard.bands) {
-            const auto judged = judge(rep, band, standard);
-            if (!judged) continue;
-            const Judgement& j = *judged;
             const Measurement* m = rep.find(band.measure);
+            if (!m) continue;
+            const Judgement j = *judge(rep, band, standard);
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
             if (j.because == Because::NearEdge && !band.careful) continue;

@@ -50,8 +50,9 @@ inline constexpr double kShareLetPass = 0.2;
 /// standard's.
 Judgement judge(const Measurement& m, const Band& band, double minConfidence);
 /// The same of a measure of a repetition by a band of `standard`, with what the band's witnesses read there: out only
-/// where they are out too, and a ± that merely reaches over the edge is let pass where they are all inside. Nothing
-/// where the measure was not read.
+/// where they are out too, and a ± that merely reaches over the edge is let pass where all of them are inside with
+/// theirs. A witness that was seen less surely than the standard asks is not heard. Nothing where the measure was not
+/// read.
 std::optional<Judgement> judge(const MeasuredRep& rep, const Band& band, const Standard& standard);
 
 enum class Severity { Clear, Watch, Unsure };

@@ -14,8 +14,8 @@ namespace {
 /// (docs/measurements.md).
 using Row = std::array<Allowance, 5>;
 constexpr Row kSquat{{{5.2, 5.5}, {7.0, 7.0}, {4.0, 4.8}, {2.0, 5.2}, {4.5, 5.2}}};
-constexpr Row kLunge{{{6.2, 6.2}, {10.0, 10.0}, {6.4, 6.4}, {5.3, 5.3}, {5.0, 5.0}}};
-constexpr Row kHinge{{{7.5, 9.0}, {8.5, 8.5}, {5.3, 5.3}, {6.2, 6.2}, {4.3, 4.3}}};
+constexpr Row kLunge{{{6.2, 6.2}, {10.8, 10.8}, {6.8, 6.8}, {6.0, 6.0}, {5.4, 5.4}}};
+constexpr Row kHinge{{{9.2, 10.5}, {9.2, 9.2}, {6.4, 6.4}, {6.2, 6.2}, {4.8, 4.8}}};
 constexpr Row kBridge{{{7.4, 7.4}, {8.8, 8.8}, {4.6, 4.6}, {5.8, 5.8}, {4.4, 4.4}}};
 
 constexpr double kRigidTolerance = 0.10, kTrunkTolerance = 0.20;

@@ -86,6 +86,8 @@ bool heelWasSeen(const MeasureInput& in) {
 
 /// The deepest thigh angle before a heel or the toes leave the floor.
 std::optional<Reading> depthDownTo(const MeasureInput& in, const Off& off) {
+    // A heel that was looked at and not told (a plate before it, up from first to last) may have left anywhere.
+    if (!in.track.shoe.empty() && !heelRise(in)) return std::nullopt;
     const auto leaves = footLeaves(in, off);
     if (!leaves && !heelWasSeen(in)) return std::nullopt;
     const std::size_t at = leaves.value_or(in.rep.bottom);

@@ -29,6 +29,8 @@ std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<doubl
 
 std::optional<Reading> trunkLeanAtBottom(const MeasureInput& in);
 std::optional<Reading> thighAngleAtBottom(const MeasureInput& in);
+/// Nothing where the shoe was looked at and could not be told.
+std::optional<Reading> heelRise(const MeasureInput& in);
 
 /// The top after the repetition: from its end to the start of the next (or one second).
 std::pair<std::size_t, std::size_t> topSpan(const MeasureInput& in);
@@ -74,6 +76,7 @@ extern const CourseDef kByKnee, kByThigh, kByTrunk, kByDrive, kBySeparation;
 
 /// The measures of each file, for the registry.
 std::span<const MeasureDef> sagittalMeasures();
+std::span<const MeasureDef> footMeasures();
 std::span<const MeasureDef> lungeMeasures();
 std::span<const MeasureDef> hingeMeasures();
 std::span<const MeasureDef> bridgeMeasures();

@@ -15,8 +15,8 @@ constexpr double kDoubtSpan = 0.15;
 const std::vector<MeasureDef>& table() {
     static const std::vector<MeasureDef> all = [] {
         std::vector<MeasureDef> list;
-        for (const auto& part : {sagittalMeasures(), leanMeasures(), lungeMeasures(), hingeMeasures(), bridgeMeasures(),
-                                 frontMeasures(), timeMeasures()})
+        for (const auto& part : {sagittalMeasures(), footMeasures(), leanMeasures(), lungeMeasures(), hingeMeasures(),
+                                 bridgeMeasures(), frontMeasures(), timeMeasures()})
             list.insert(list.end(), part.begin(), part.end());
         return list;
     }();
@@ -169,19 +169,12 @@ bool legWasLost(const MeasureInput& in) {
     return false;
 }
 
-/// Whether left and right had to be told apart anew during the repetition: where the points were between the two
-/// answers, none of them is where it belongs.
-bool sidesWereMended(const MeasureInput& in) {
-    const double from = in.track.timesS[in.rep.start], to = in.track.timesS[in.rep.end];
-    return std::any_of(in.track.sidesMendedS.begin(), in.track.sidesMendedS.end(),
-                       [&](double t) { return t >= from && t <= to; });
-}
-
 }  // namespace
 
 std::vector<Measurement> measureRep(const MeasureInput& in) {
     std::vector<Measurement> out;
-    const bool lost = legWasLost(in), mended = sidesWereMended(in);
+    // Where left and right had to be told apart anew, points were between the two answers: none is where it belongs.
+    const bool lost = legWasLost(in), mended = in.track.sidesMendedWithin(in.rep.start, in.rep.end);
     for (const auto& def : table()) {
         if (!(def.views & viewBit(in.track.view)) || !named(in.movement, def.id)) continue;
         const auto read = def.read(in);

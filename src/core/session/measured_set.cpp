@@ -85,9 +85,7 @@ void sayDoubts(MeasuredView& view) {
             if (d.legs) legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
         }
     for (const Rep& rep : view.reps)
-        if (std::any_of(view.track->sidesMendedS.begin(), view.track->sidesMendedS.end(), [&](double t) {
-                return t >= view.track->timesS[rep.start] && t <= view.track->timesS[rep.end];
-            }))
+        if (view.track->sidesMendedWithin(rep.start, rep.end))
             legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
     if (!reps.empty()) view.notices.push_back({NoticeKind::NetworksDisagree, {reps}});
     if (!legs.empty()) view.notices.push_back({NoticeKind::LegsDoubted, {legs}});

@@ -38,13 +38,18 @@ void exchangeSides(PoseFrame& f) {
     exchangeFrom(f, Landmark::LeftEar, Landmark::LeftToe);
 }
 
-/// Frames in which a pair lies clearly the other way round than usual. `longestS`: only where that lasts no longer.
 template <typename Width>
-std::vector<std::size_t> turned(const PoseFrames& frames, Width width, double longestS) {
+double usualOf(const PoseFrames& frames, Width width) {
     std::vector<double> all;
     for (const auto& f : frames)
         if (f.found) all.push_back(width(f));
-    const double usual = all.empty() ? 0.0 : median(all);
+    return all.empty() ? 0.0 : median(all);
+}
+
+/// Frames in which a pair lies clearly the other way round than usual. `longestS`: only where that lasts no longer.
+template <typename Width>
+std::vector<std::size_t> turned(const PoseFrames& frames, Width width, double longestS) {
+    const double usual = usualOf(frames, width);
     auto otherWay = [&](const PoseFrame& f) { return f.found && width(f) * usual < -kClearlyOther * usual * usual; };
     std::vector<std::size_t> out;
     for (std::size_t i = 0, end = 0; i < frames.size(); i = end + 1) {
@@ -68,10 +73,7 @@ std::optional<FacedFrames> facingOneWay(const PoseFrames& frames) {
     auto now = [&]() -> const PoseFrames& { return out ? out->frames : frames; };
     mend(turned(now(), bodyWidth, HUGE_VAL), exchangeSides);
     // Between the two answers the network gives their mean: a body with no width, which nobody has from the front.
-    std::vector<double> widths;
-    for (const auto& f : now())
-        if (f.found) widths.push_back(bodyWidth(f));
-    const double usual = widths.empty() ? 0.0 : median(widths);
+    const double usual = usualOf(now(), bodyWidth);
     std::vector<std::size_t> collapsed;
     for (std::size_t i = 0; i < now().size(); ++i)
         if (now()[i].found && bodyWidth(now()[i]) * usual < kNoWidth * usual * usual) collapsed.push_back(i);

@@ -8,7 +8,7 @@
 namespace zevo {
 
 /// Whether a second look is of use. Not for lying clients: the other networks were trained on people who stand, and
-/// made bridges worse (trunk 1.5 → 2.6° on average, and a third more of them doubted; docs/measurements.md).
+/// made bridges worse (trunk 1.5 → 2.6° on average, and a third of them doubted; docs/measurements.md).
 inline bool opinionsHelp(Family family) {
     return family != Family::Bridge;
 }
@@ -17,12 +17,11 @@ inline bool opinionsHelp(Family family) {
 ///
 /// The larger network's points, as the mean over its frames there, take the place of the followed ones: the difference
 /// holds as long as the pose stays within 8° of the one at the turning point and fades to nothing at 30°. Repetitions
-/// and their times are read off the points as they were followed (Track::asFollowed). Where the
-/// network that was trained elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk,
-/// the shin or the thigh of the near side, or calls the legs the other way round, the turning point is doubted
-/// (track.doubts). Where any one of the three stands that far apart, each point is the median of the three: the larger
-/// network can be the one that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md,
-/// “Behind things”.
+/// and their times are read off the points as they were followed (Track::asFollowed). Where the network that was
+/// trained elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk, the shin or the
+/// thigh of the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where
+/// any one of the three stands that far apart, each point is the median of the three: the larger network can be the one
+/// that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
 void takeOpinions(std::span<const Opinion> opinions, Track& track);
 
 }  // namespace zevo

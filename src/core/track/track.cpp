@@ -180,6 +180,11 @@ Landmark Track::nearOf(Landmark left) const {
     return ofSide(left, near);
 }
 
+bool Track::sidesMendedWithin(std::size_t from, std::size_t to) const {
+    return std::any_of(sidesMendedS.begin(), sidesMendedS.end(),
+                       [&](double t) { return t >= timesS[from] && t <= timesS[to]; });
+}
+
 Vec2 Track::toPicture(const Vec2& p) const {
     return {facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y()};
 }
@@ -232,13 +237,13 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
     track.timesS = uniformTimes(frames, track.rate);
     estimateView(frames, track);
 
+    const auto faced = isFrontal(track.view) ? facingOneWay(frames) : std::nullopt;
+    const PoseFrames& seen = faced ? faced->frames : frames;
+    if (faced) track.sidesMendedS = faced->mendedS;
     std::vector<double> foundFlag;
-    for (const auto& f : frames) foundFlag.push_back(f.found ? 1.0 : kNaN);
+    for (const auto& f : seen) foundFlag.push_back(f.found ? 1.0 : kNaN);
     for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
         track.observed.push_back(!std::isnan(v));
-    const auto turned = isFrontal(track.view) ? facingOneWay(frames) : std::nullopt;
-    const PoseFrames& seen = turned ? turned->frames : frames;
-    if (turned) track.sidesMendedS = turned->mendedS;
     for (std::size_t id = 0; id < kLandmarkCount; ++id) cleanLandmark(seen, frameTimes, id, out.personPx, track);
     out.depths = depthsOf(seen, frameTimes, track);
     return out;

@@ -66,6 +66,7 @@ struct Track {
     std::vector<Doubt> doubts;
     /// When, from the front or from behind, left and right had to be told apart anew (facing.h).
     std::vector<double> sidesMendedS;
+    bool sidesMendedWithin(std::size_t from, std::size_t to) const;
     /// The same without what other networks say of the turning points, where any was asked: an opinion moves the pose
     /// at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
     std::shared_ptr<const Track> asFollowed;
