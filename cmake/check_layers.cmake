@@ -7,8 +7,8 @@ set(rooms pose vision media sim pipeline catalog store present app cli)
 set(gui "QWidget|QApplication|QPushButton|QLabel|QMainWindow|QDialog|QListWidget|QComboBox")
 set(rules
   "core|^(Q[A-Z]|opencv|libav|libsw|xnnpack|filesystem|fstream|thread|mutex|(pose|vision|media|sim|pipeline|catalog|store|present|app|cli)/)"
-  "vision|^(Q[A-Z]|libav|libsw|xnnpack|(pose|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|record)/)"
-  "pose|^(Q[A-Z]|opencv|libav|libsw|(vision|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|record)/)"
+  "vision|^(Q[A-Z]|libav|libsw|xnnpack|(pose|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|record)/)"
+  "pose|^(Q[A-Z]|opencv|libav|libsw|(vision|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|record)/)"
   "media|^(Q[A-Z]|opencv|xnnpack|(pose|vision|sim|pipeline|catalog|store|present|app|cli)/|core/(track|series|reps|balance|measures|judge|advice|session|record)/)"
   "sim|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|pipeline|catalog|store|present|app|cli)/)"
   "catalog|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|present|app|cli)/)"
@@ -18,7 +18,7 @@ set(rules
   "app|^(opencv|libav|libsw|xnnpack|(media|vision|sim|cli)/)"
   "cli|^(${gui}|opencv|libav|libsw|xnnpack|app/)")
 # Core's own folders look down only: each may include those before it.
-set(core_folders base signal body track series statistics reps balance measures judge advice session record)
+set(core_folders base signal body track series statistics reps balance measures judge advice session live record)
 set(later ${core_folders})
 foreach(folder ${core_folders})
   list(POP_FRONT later)

@@ -8,13 +8,13 @@
 #include <string_view>
 
 #include "media/av_handles.h"
+#include "media/picture_converter.h"
 
 namespace zevo::media {
 namespace {
 
 constexpr int kLargestSide = 16384;
 constexpr int kMaxDamaged = 2000;
-constexpr int kRowAlignment = 64;
 
 struct Opened {
     InputHandle input;
@@ -60,52 +60,19 @@ Result<Opened> openInput(const std::string& path) {
     return out;
 }
 
-/// How a source pixel step maps to the upright picture; entries are −1, 0 or 1.
-struct Turn {
-    int xx = 1, xy = 0, yx = 0, yy = 1;  // x' = xx·x + xy·y, y' = yx·x + yy·y
-    bool swapsSides() const { return xx == 0; }
-    bool isIdentity() const { return xx == 1 && yy == 1; }
-};
-
-Turn turnOf(const AVStream* stream) {
-    // Read by hand: some decoders hand out −90° clips upside down when asked to turn them.
-    std::size_t size = 0;
-    const auto* data = av_stream_get_side_data(stream, AV_PKT_DATA_DISPLAYMATRIX, &size);
-    if (!data || size < 9 * sizeof(std::int32_t)) return {};
-    std::int32_t m[9];
-    std::memcpy(m, data, sizeof m);
-    auto unit = [](std::int32_t v) { return v > 32768 ? 1 : (v < -32768 ? -1 : 0); };
-    const Turn t{unit(m[0]), unit(m[3]), unit(m[1]), unit(m[4])};
-    const int determinant = t.xx * t.yy - t.xy * t.yx;
-    return (determinant == 1 || determinant == -1) && t.xx * t.xy == 0 ? t : Turn{};
-}
-
-void applyTurn(const Picture& from, const Turn& turn, Picture& to) {
-    const int w = turn.swapsSides() ? from.height : from.width, h = turn.swapsSides() ? from.width : from.height;
-    if (to.width != w || to.height != h) to = Picture(w, h);
-    const int offsetX = (turn.xx < 0 || turn.xy < 0) ? w - 1 : 0;
-    const int offsetY = (turn.yx < 0 || turn.yy < 0) ? h - 1 : 0;
-    for (int y = 0; y < from.height; ++y)
-        for (int x = 0; x < from.width; ++x)
-            std::memcpy(to.at(offsetX + turn.xx * x + turn.xy * y, offsetY + turn.yx * x + turn.yy * y), from.at(x, y),
-                        3);
-}
-
 }  // namespace
 
 struct ClipReader::Impl {
     std::string path;
     InputHandle input;
     CodecHandle codec;
-    ScalerHandle scaler;
+    PictureConverter converter;
     FrameHandle frame{av_frame_alloc()};
     PacketHandle packet{av_packet_alloc()};
     AVStream* stream = nullptr;
     ClipInfo info;
     Turn turn;
     ReadOptions options;
-    Picture unturned;
-    std::vector<std::uint8_t> rows;  // padded rows for the scaler
     double startS = 0;
     double wantedS = -1e9;  // frames before this are passed over after a seek
     double lastS = -1e9;
@@ -153,40 +120,6 @@ struct ClipReader::Impl {
             if (timeS + tolerance >= wantedS) return true;
         }
         return false;
-    }
-
-    Result<void> convert(Picture& out) {
-        int w = info.width, h = info.height;
-        const double shrink = std::min(1.0, static_cast<double>(options.maxSide) / std::max(w, h));
-        w = std::max(2, static_cast<int>(std::lround(w * shrink)));
-        h = std::max(2, static_cast<int>(std::lround(h * shrink)));
-        if (turn.swapsSides()) std::swap(w, h);  // size before the turn
-        const bool sameSize = w == frame->width && h == frame->height;
-        SwsContext* raw = sws_getCachedContext(scaler.release(), frame->width, frame->height,
-                                               static_cast<AVPixelFormat>(frame->format), w, h, AV_PIX_FMT_RGB24,
-                                               sameSize ? SWS_POINT : SWS_AREA, nullptr, nullptr, nullptr);
-        scaler.reset(raw);
-        if (!raw) return Error{"The pictures in this clip are in a form Zevo cannot show.", path};
-        const int matrix = frame->colorspace == AVCOL_SPC_UNSPECIFIED
-                               ? (frame->height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601)
-                               : static_cast<int>(frame->colorspace);
-        sws_setColorspaceDetails(raw, sws_getCoefficients(matrix), frame->color_range == AVCOL_RANGE_JPEG,
-                                 sws_getCoefficients(SWS_CS_ITU709), 1, 0, 1 << 16, 1 << 16);
-        Picture& flat = turn.isIdentity() ? out : unturned;
-        if (flat.width != w || flat.height != h) flat = Picture(w, h);
-        // The scaler may write past the end of a row that is no multiple of its vector width: give it room there.
-        const int rowBytes = w * 3, padded = (rowBytes + kRowAlignment - 1) / kRowAlignment * kRowAlignment;
-        const bool direct = padded == rowBytes;
-        if (!direct) rows.resize(static_cast<std::size_t>(padded) * h + kRowAlignment);
-        std::uint8_t* planes[4] = {direct ? flat.rgb.data() : rows.data(), nullptr, nullptr, nullptr};
-        const int strides[4] = {padded, 0, 0, 0};
-        sws_scale(raw, frame->data, frame->linesize, 0, frame->height, planes, strides);
-        if (!direct)
-            for (int y = 0; y < h; ++y)
-                std::memcpy(flat.at(0, y), rows.data() + static_cast<std::size_t>(padded) * y,
-                            static_cast<std::size_t>(rowBytes));
-        if (!turn.isIdentity()) applyTurn(unturned, turn, out);
-        return {};
     }
 };
 
@@ -257,7 +190,9 @@ int ClipReader::damagedPackets() const {
 Result<bool> ClipReader::next(VideoFrame& frame) {
     double timeS = 0;
     if (!m_impl->advance(timeS)) return false;
-    if (auto converted = m_impl->convert(frame.picture); !converted) return converted.error();
+    const auto& m = *m_impl;
+    if (!m_impl->converter.convert(*m.frame, {m.info.width, m.info.height, m.options.maxSide, m.turn}, frame.picture))
+        return Error{"The pictures in this clip are in a form Zevo cannot show.", m.path};
     frame.timeS = timeS;
     frame.index = m_impl->delivered++;
     return true;

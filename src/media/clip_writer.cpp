@@ -62,23 +62,31 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     if (!format || avformat_alloc_output_context2(&raw, format, nullptr, impl->partPath.c_str()) < 0)
         return impl->failed("format");
     impl->output.reset(raw);
-    const AVCodec* encoder = avcodec_find_encoder_by_name("libx264");
-    if (!encoder) encoder = avcodec_find_encoder(AV_CODEC_ID_MPEG4);
+    const AVCodec* encoder =
+        options.jpeg ? avcodec_find_encoder(AV_CODEC_ID_MJPEG) : avcodec_find_encoder_by_name("libx264");
+    if (!encoder && !options.jpeg) encoder = avcodec_find_encoder(AV_CODEC_ID_MPEG4);
     if (!encoder) return impl->failed("no encoder");
     impl->codec.reset(avcodec_alloc_context3(encoder));
     AVCodecContext& c = *impl->codec;
     c.width = width;
     c.height = height;
-    c.pix_fmt = AV_PIX_FMT_YUV420P;
+    c.pix_fmt = options.jpeg ? AV_PIX_FMT_YUVJ420P : AV_PIX_FMT_YUV420P;
     c.time_base = kTimeBase;
     c.framerate = av_d2q(options.frameRate, 100000);
     c.gop_size = options.keyFrameInterval;
     c.max_b_frames = 0;
     c.colorspace = height >= 720 ? AVCOL_SPC_BT709 : AVCOL_SPC_SMPTE170M;
-    c.color_range = AVCOL_RANGE_MPEG;
+    c.color_range = options.jpeg ? AVCOL_RANGE_JPEG : AVCOL_RANGE_MPEG;
+    if (options.jpeg) {
+        c.flags |= AV_CODEC_FLAG_QSCALE;
+        c.global_quality = FF_QP2LAMBDA * 3;
+        c.colorspace = AVCOL_SPC_SMPTE170M;
+    }
     c.thread_count = 1;  // the same bytes from the same pictures, whatever the machine
-    av_opt_set(c.priv_data, "preset", options.preset, 0);
-    av_opt_set_int(c.priv_data, "crf", options.quality, 0);
+    if (!options.jpeg) {
+        av_opt_set(c.priv_data, "preset", options.preset, 0);
+        av_opt_set_int(c.priv_data, "crf", options.quality, 0);
+    }
     if (format->flags & AVFMT_GLOBALHEADER) c.flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
     c.flags |= AV_CODEC_FLAG_BITEXACT;
     raw->flags |= AVFMT_FLAG_BITEXACT;
@@ -100,12 +108,14 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     f.format = c.pix_fmt;
     f.width = width;
     f.height = height;
+    f.quality = c.global_quality;
     if (av_frame_get_buffer(&f, 0) < 0) return impl->failed("memory");
-    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, AV_PIX_FMT_YUV420P, SWS_BILINEAR,
+    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, c.pix_fmt, SWS_BILINEAR,
                                       nullptr, nullptr, nullptr));
     if (!impl->scaler) return impl->failed("scaler");
+    const bool hd = height >= 720 && !options.jpeg;
     sws_setColorspaceDetails(impl->scaler.get(), sws_getCoefficients(SWS_CS_ITU709), 1,
-                             sws_getCoefficients(height >= 720 ? SWS_CS_ITU709 : SWS_CS_ITU601), 0, 0, 1 << 16,
+                             sws_getCoefficients(hd ? SWS_CS_ITU709 : SWS_CS_ITU601), options.jpeg, 0, 1 << 16,
                              1 << 16);
     return ClipWriter(std::move(impl));
 }

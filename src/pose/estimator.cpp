@@ -29,7 +29,7 @@ class NetworkEstimator final : public Estimator {
                 nobody.timeS = timeS;
                 return nobody;
             }
-            m_peopleSeen = std::max(m_peopleSeen, static_cast<int>(people->size()));
+            m_peopleSeen = std::max(m_peopleSeen, m_peopleNow = static_cast<int>(people->size()));
             // The largest stands nearest to the camera, and every worker on the clip picks the same one.
             m_region = std::max_element(people->begin(), people->end(), [](const auto& a, const auto& b) {
                            return a.region.size < b.region.size;
@@ -41,7 +41,7 @@ class NetworkEstimator final : public Estimator {
             m_sinceSearch = 0;
             auto people = m_detector.detect(picture);
             if (!people) return people.error();
-            m_peopleSeen = std::max(m_peopleSeen, static_cast<int>(people->size()));
+            m_peopleSeen = std::max(m_peopleSeen, m_peopleNow = static_cast<int>(people->size()));
         }
         PoseFrame pose;
         for (int i = 0; i < passes && m_region; ++i) {
@@ -59,12 +59,13 @@ class NetworkEstimator final : public Estimator {
 
     void reset() override { m_region.reset(); }
     int peopleSeen() const override { return m_peopleSeen; }
+    int peopleNow() const override { return m_peopleNow; }
 
   private:
     Detector m_detector;
     Landmarker m_landmarker;
     std::optional<Region> m_region;
-    int m_peopleSeen = 0;
+    int m_peopleSeen = 0, m_peopleNow = 0;
     int m_sinceSearch = 0;
 };
 

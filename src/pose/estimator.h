@@ -26,6 +26,8 @@ class Estimator {
     virtual void reset() = 0;
     /// The most people seen at once whenever the whole picture was searched; one of them is followed, the largest.
     virtual int peopleSeen() const = 0;
+    /// People seen when the whole picture was searched last (about every two seconds).
+    virtual int peopleNow() const = 0;
 };
 
 /// The network estimator: detector once, then the landmark network in a region that follows the person.

@@ -69,6 +69,11 @@ void SetDocument::measureAnew() {
     go(m_at + 1);
 }
 
+void SetDocument::refine(std::shared_ptr<const Observation> seen) {
+    m_observations.front() = std::move(seen);
+    make();
+}
+
 void SetDocument::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
     m_catalogue = std::move(catalogue);
     make();

@@ -60,6 +60,8 @@ class SetDocument : public QObject {
     void askDifferences(std::function<void(const Result<Differences>&)> then);
     /// Takes the new values.
     void measureAnew();
+    /// The first view was read more carefully (pictures the network had not reached, shoes, other networks).
+    void refine(std::shared_ptr<const Observation> seen);
     /// Other schools became available, or fewer.
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
 

@@ -40,7 +40,8 @@ std::shared_ptr<const Motion> motionOf(const ClipSpec& spec) {
 }
 
 std::vector<double> frameTimes(const ClipSpec& spec) {
-    const auto count = static_cast<long>(motionOf(spec)->durationS() * spec.frameRate);
+    auto count = static_cast<long>(motionOf(spec)->durationS() * spec.frameRate);
+    if (spec.frames > 0) count = std::min(count, spec.frames);
     std::vector<double> times;
     for (long i = 0; i < count; ++i) {
         const double late =

@@ -24,6 +24,7 @@ struct ClipSpec {
     media::WriteOptions video;
     double frameRate = 30;
     double startS = 0;  ///< the clip begins this far into the motion (a second camera switched on later)
+    long frames = 0;    ///< no more than these; 0: the whole motion
     /// Uneven time stamps, as phones write them: each frame up to this share of a frame late.
     double jitter = 0;
     /// The faults this clip was made to show, by fault id (written into the truth file).

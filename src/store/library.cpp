@@ -1,6 +1,8 @@
 #include "store/library.h"
 
 #include <QCryptographicHash>
+#include <QFileInfo>
+#include <QUrl>
 
 #include "store/library_impl.h"
 
@@ -14,6 +16,12 @@ Library::~Library() = default;
 QString Library::folder() const {
     return m_impl->folder;
 }
+bool Library::isReadOnly() const {
+    return m_impl->readOnly;
+}
+QString Library::recordings() const {
+    return QDir(m_impl->folder).filePath("recordings");
+}
 QString Library::viewingCopy(const QByteArray& sha256) const {
     return m_impl->viewingCopy(sha256);
 }
@@ -21,15 +29,25 @@ int Library::newestSchema() {
     return newestSchemaVersion();
 }
 
-Result<Library> Library::open(const QString& folder) {
-    if (!QDir().mkpath(folder))
+Result<Library> Library::open(const QString& folder, Access access) {
+    const bool reads = access == Access::Read;
+    if (!reads && !QDir().mkpath(folder))
         return Error{"The library folder cannot be made there. Choose another place.", folder.toStdString()};
     auto impl = std::make_unique<Impl>();
     impl->folder = folder;
     impl->connection = QUuid::createUuid().toString();
     impl->db = QSqlDatabase::addDatabase("QSQLITE", impl->connection);
     impl->db.setDatabaseName(impl->databaseFile());
-    impl->db.setConnectOptions("QSQLITE_BUSY_TIMEOUT=5000");
+    impl->readOnly = reads;
+    QString options = "QSQLITE_BUSY_TIMEOUT=5000";
+    if (reads) {
+        options += ";QSQLITE_OPEN_READONLY;QSQLITE_OPEN_URI";
+        // Where not even the log's index may be made, nobody else can be writing either.
+        const bool fixed = !QFileInfo(folder).isWritable();
+        impl->db.setDatabaseName(QUrl::fromLocalFile(impl->databaseFile()).toString(QUrl::FullyEncoded) +
+                                 (fixed ? "?immutable=1" : ""));
+    }
+    impl->db.setConnectOptions(options);
     if (!impl->db.open())
         return Error{"The library in this folder cannot be opened. Is the folder writable?",
                      impl->db.lastError().text().toStdString()};
@@ -41,6 +59,18 @@ Result<Library> Library::open(const QString& folder) {
         }
         return {};
     };
+    if (reads) {
+        QSqlQuery version(impl->db);
+        if (!version.exec("PRAGMA user_version") || !version.next())
+            return Error{"The library file is damaged or not a Zevo library.",
+                         version.lastError().text().toStdString()};
+        if (version.value(0).toInt() != newestSchemaVersion())
+            return Error{
+                "This library is from another version of Zevo and cannot be brought up to date where nothing "
+                "may be written.",
+                version.value(0).toString().toStdString()};
+        return Library(std::move(impl));
+    }
     if (auto done = pragmas({"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL", "PRAGMA secure_delete = ON",
                              "PRAGMA foreign_keys = OFF"});
         !done)
@@ -51,6 +81,7 @@ Result<Library> Library::open(const QString& folder) {
 }
 
 Result<void> Library::beginSitting() {
+    if (isReadOnly()) return {};
     if (auto done = deleteHidden(); !done) return done;
     if (copiesBeforeMigration(m_impl->databaseFile()).isEmpty()) return {};
     constexpr int kSittingsKept = 2;

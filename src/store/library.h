@@ -10,6 +10,13 @@
 
 namespace zevo::store {
 
+enum class Access {
+    Write,
+    /// Nothing can be changed: another Zevo has the library, or the folder cannot be written to. An older library is
+    /// not brought up to date then, and is refused.
+    Read
+};
+
 /// The coach's record: one folder with a SQLite database (write-ahead log, foreign keys, deleted data
 /// overwritten). Videos stay where the coach keeps them and are known by their SHA-256.
 ///
@@ -19,16 +26,20 @@ class Library {
   public:
     /// Opens the folder's library, makes it if there is none, and brings an older one up to date (a copy of the
     /// old file is kept beside it). Errors: folder not writable, damaged file, made by a newer Zevo.
-    static Result<Library> open(const QString& folder);
+    static Result<Library> open(const QString& folder, Access access = Access::Write);
     Library(Library&&) noexcept;
     Library& operator=(Library&&) noexcept;
     ~Library();
+
+    bool isReadOnly() const;
 
     /// Once for every start of the window: sets deleted in an earlier one go for good, and so do the copies from before
     /// a migration when the library brought up to date has been opened twice since.
     Result<void> beginSitting();
 
     QString folder() const;
+    /// Where Zevo keeps what it films.
+    QString recordings() const;
     /// Where the quick-to-wind copy of a clip lies, if one was made.
     QString viewingCopy(const QByteArray& sha256) const;
     static int newestSchema();
@@ -49,6 +60,10 @@ class Library {
     Result<StoredSet> loadSet(SetId id) const;
     /// Keeps what the coach made of a set: its edits, the observations they speak of (others go), and what it comes to.
     Result<void> keepSet(SetId id, const Edits& edits, const std::vector<Seen>& seen, const Outcome& outcome);
+    /// What was seen is read more carefully than when the set was added; nothing the coach did is touched.
+    Result<void> refineSet(SetId id, const Seen& seen, const Outcome& outcome);
+    /// The edits of a set alone.
+    Result<Edits> edits(SetId id) const;
     /// Takes a set out of all lists, or brings it back; it is still there.
     Result<void> hideSet(SetId id, bool hidden);
     /// For good, and complete as in deleteClient().

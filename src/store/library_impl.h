@@ -7,6 +7,7 @@
 
 #include <QDir>
 #include <QFile>
+#include <QFileInfo>
 #include <QSqlDatabase>
 #include <QSqlError>
 #include <QSqlQuery>
@@ -22,6 +23,8 @@
 
 namespace zevo::store {
 
+inline constexpr const char* kReadOnly =
+    "This library is open for reading only: another Zevo has it, or its folder cannot be written to.";
 inline constexpr const char* kNotRead = "The library could not be read.";
 
 template <typename Id>
@@ -43,6 +46,7 @@ inline constexpr const char* kInsertMeasurement = "INSERT INTO measurements VALU
 struct Library::Impl {
     QString folder, connection;
     QSqlDatabase db;
+    bool readOnly = false;
 
     ~Impl() {
         db.close();
@@ -62,6 +66,7 @@ struct Library::Impl {
         return run(sql, values, kNotRead);
     }
     Result<void> change(const QString& sql, const QVariantList& values = {}) const {
+        if (readOnly) return Error{kReadOnly, "read only"};
         if (auto q = run(sql, values, kNotWritten); !q) return q.error();
         return {};
     }
@@ -75,6 +80,7 @@ struct Library::Impl {
     /// Runs `work` (returning a Result) as one transaction.
     template <typename Work>
     auto transaction(Work work) -> decltype(work()) {
+        if (readOnly) return Error{kReadOnly, "read only"};
         Transaction t(db);
         if (auto begun = t.begun(); !begun) return begun.error();
         auto result = work();
@@ -87,6 +93,7 @@ struct Library::Impl {
     QString viewingCopy(const QByteArray& sha256) const {
         return QDir(folder).filePath("viewing/" + QString::fromLatin1(sha256.toHex().left(24)) + ".mp4");
     }
+    QDir recordingsFolder() const { return QDir(QDir(folder).filePath("recordings")); }
     void removeCopies() const {
         for (const QString& copy : copiesBeforeMigration(databaseFile())) QFile::remove(copy);
     }
@@ -98,9 +105,14 @@ struct Library::Impl {
         auto done = transaction([&]() -> Result<void> {
             if (auto r = remove(); !r) return r;
             const QString unused = " FROM clips WHERE id NOT IN (SELECT clip_id FROM observations)";
-            auto orphans = read("SELECT sha256" + unused);
+            auto orphans = read("SELECT sha256, path, filmed" + unused);
             if (!orphans) return orphans.error();
-            while (orphans->next()) copies.append(viewingCopy(orphans->value(0).toByteArray()));
+            while (orphans->next()) {
+                copies.append(viewingCopy(orphans->value(0).toByteArray()));
+                // What Zevo filmed is its own to delete, where it put it.
+                if (orphans->value(2).toBool() && QFileInfo(orphans->value(1).toString()).dir() == recordingsFolder())
+                    copies.append(orphans->value(1).toString());
+            }
             return change("DELETE" + unused);
         });
         if (!done) return done;
@@ -112,10 +124,11 @@ struct Library::Impl {
 
     /// The entry of a clip by its content, made if there is none.
     Result<qint64> clipEntry(const Clip& clip, const ClipFacts& f) const {
-        if (auto r = change("INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg) "
-                            "VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                            {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height,
-                             f.rotationDeg});
+        if (auto r = change(
+                "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg, "
+                "filmed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
+                {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height, f.rotationDeg,
+                 clip.filmed});
             !r)
             return r.error();
         auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
@@ -232,8 +245,8 @@ struct Library::Impl {
     /// Columns of a client, as clientFrom() reads them; flags are read apart.
     static constexpr const char* kClientColumns =
         "k.id, k.name, k.stature_cm, k.note, k.consent_on, k.pain_score, k.pain_place, k.pain_sharp, k.pain_on, "
-        "k.choices";
-    static constexpr int kClientColumnCount = 10;
+        "k.choices, k.consent_for";
+    static constexpr int kClientColumnCount = 11;
     static Client clientFrom(const QSqlQuery& q) {
         auto day = [&](int at) {
             return q.value(at).isNull() ? std::nullopt
@@ -248,6 +261,7 @@ struct Library::Impl {
         const QJsonObject choices = QJsonDocument::fromJson(q.value(9).toByteArray()).object();
         for (auto at = choices.begin(); at != choices.end(); ++at)
             c.choices[at.key().toStdString()] = at.value().toString().toStdString();
+        c.consentFor = q.value(10).toString();
         return c;
     }
     Result<void> readFlags(Client& c) const {
@@ -271,13 +285,13 @@ struct Library::Impl {
         QJsonObject choices;
         for (const auto& [choice, option] : c.choices)
             choices[QString::fromStdString(choice)] = QString::fromStdString(option);
-        if (auto done =
-                change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
-                       "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ? WHERE id = ?",
-                       {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
-                        c.complaint.score ? QVariant(*c.complaint.score) : QVariant(), notNull(c.complaint.place),
-                        c.complaint.sharp, dayValue(c.complaint.askedOn),
-                        QString::fromUtf8(QJsonDocument(choices).toJson(QJsonDocument::Compact)), number(c.id)});
+        if (auto done = change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
+                               "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
+                               {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
+                                c.complaint.score ? QVariant(*c.complaint.score) : QVariant(),
+                                notNull(c.complaint.place), c.complaint.sharp, dayValue(c.complaint.askedOn),
+                                QString::fromUtf8(QJsonDocument(choices).toJson(QJsonDocument::Compact)),
+                                notNull(c.consentFor), number(c.id)});
             !done)
             return done;
         if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {number(c.id)}); !done) return done;

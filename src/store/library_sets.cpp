@@ -53,6 +53,30 @@ Result<void> Library::keepSet(SetId id, const Edits& edits, const std::vector<Se
     return removes ? m_impl->deleteThen(change) : m_impl->transaction(change);
 }
 
+Result<void> Library::refineSet(SetId id, const Seen& seen, const Outcome& outcome) {
+    const qint64 set = number(id);
+    return m_impl->transaction([&]() -> Result<void> {
+        auto there = m_impl->read("SELECT 1 FROM sets WHERE id = ?", {set});
+        if (!there) return there.error();
+        if (!there->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
+        if (auto r = m_impl->change("DELETE FROM observations WHERE set_id = ? AND position = 0", {set}); !r) return r;
+        if (auto r = m_impl->writeObservation(set, 0, seen); !r) return r;
+        return m_impl->writeOutcome(set, outcome);
+    });
+}
+
+Result<Edits> Library::edits(SetId id) const {
+    auto rows = m_impl->read("SELECT kind, payload FROM edits WHERE set_id = ? ORDER BY position", {number(id)});
+    if (!rows) return rows.error();
+    Edits out;
+    while (rows->next()) {
+        auto edit = readEdit(rows->value(0).toString().toStdString(), rows->value(1).toString().toStdString());
+        if (!edit) return edit.error();
+        out.push_back(std::move(*edit));
+    }
+    return out;
+}
+
 Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
     auto q = m_impl->read(
         "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, s.headline, s.reps FROM sets s JOIN sessions e ON "
@@ -94,7 +118,8 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto seen = m_impl->read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
         "c.rotation_deg, "
-        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions FROM observations o JOIN clips c ON "
+        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed FROM observations o JOIN "
+        "clips c ON "
         "c.id = "
         "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
         {set});
@@ -122,20 +147,16 @@ Result<StoredSet> Library::loadSet(SetId id) const {
             if (auto opinions = readOpinions(bytesOf(raw))) o.opinions = std::move(*opinions);
         }
         out.seen[position] = {{ClipId(seen->value(1).toLongLong()), seen->value(2).toByteArray(),
-                               seen->value(3).toString(), seen->value(4).toLongLong()},
+                               seen->value(3).toString(), seen->value(4).toLongLong(), seen->value(17).toBool()},
                               std::make_shared<const Observation>(std::move(o))};
     }
     if (out.seen.empty() || !out.seen.front().observation)
         return Error{"The record of this set is damaged. Open its clip again to measure it anew.",
                      "no observation of set " + std::to_string(set)};
 
-    auto edits = m_impl->read("SELECT kind, payload FROM edits WHERE set_id = ? ORDER BY position", {set});
-    if (!edits) return edits.error();
-    while (edits->next()) {
-        auto edit = readEdit(edits->value(0).toString().toStdString(), edits->value(1).toString().toStdString());
-        if (!edit) return edit.error();
-        out.edits.push_back(std::move(*edit));
-    }
+    auto made = edits(id);
+    if (!made) return made.error();
+    out.edits = std::move(*made);
     for (bool second : {false, true}) {
         auto reps = m_impl->readReps(set, second);
         if (!reps) return reps.error();

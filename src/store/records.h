@@ -40,7 +40,8 @@ struct Client {
     std::optional<QDate> consent;  ///< the day the client agreed to be filmed; empty = not recorded
     Complaint complaint{};
     std::vector<ClientFlag> flags{};
-    Choices choices{};  ///< where this client has it otherwise than the schools
+    Choices choices{};     ///< where this client has it otherwise than the schools
+    QString consentFor{};  ///< what for, as it was agreed
 
     bool operator==(const Client&) const = default;
 };
@@ -49,12 +50,14 @@ struct Client {
 /// question before the set where it was given on that day.
 PainCheck painOf(const Client& client, const QDate& day);
 
-/// A video file of the coach's. Zevo knows it by its content and never writes to it.
+/// A video file. The coach's own Zevo knows by their content and never writes to; those it filmed itself lie in the
+/// library folder and go with the last set that needs them.
 struct Clip {
     ClipId id{};
     QByteArray sha256;  ///< of the whole file
     QString path;       ///< where it was last seen
     qint64 bytes = 0;
+    bool filmed = false;  ///< by Zevo
 };
 
 /// What was seen in a clip of a set, and which clip that is.

@@ -73,6 +73,8 @@ const std::vector<Step>& steps() {
           "CREATE TABLE client_flags (client_id INTEGER NOT NULL REFERENCES clients(id) ON DELETE CASCADE,"
           " position INTEGER NOT NULL, flag TEXT NOT NULL, since TEXT NOT NULL, cleared_on TEXT,"
           " cleared_by TEXT NOT NULL DEFAULT '', PRIMARY KEY (client_id, position))"}},
+        {{"ALTER TABLE clients ADD COLUMN consent_for TEXT NOT NULL DEFAULT ''",
+          "ALTER TABLE clips ADD COLUMN filmed INTEGER NOT NULL DEFAULT 0"}},
     };
     return all;
 }

@@ -9,9 +9,9 @@ namespace {
 using nlohmann::json;
 
 /// In the order of EditKind. Names stay: records hold them.
-constexpr std::array kKinds{"facts",          "standard",      "left_out",     "second_added",
-                            "second_removed", "second_nudged", "second_apart", "landmark_moved",
-                            "trimmed",        "rep_bounds",    "person"};
+constexpr std::array kKinds{"facts",         "standard",     "left_out",       "second_added", "second_removed",
+                            "second_nudged", "second_apart", "landmark_moved", "trimmed",      "rep_bounds",
+                            "person",        "cue_given",    "cue_taken_back"};
 static_assert(kKinds.size() == std::variant_size_v<Edit>);
 
 json optional(const auto& v) {
@@ -48,7 +48,8 @@ json payload(const FactsSet& e) {
             {"red_flags", f.pain.redFlags},
             {"cleared_flags", f.pain.cleared},
             {"choices", f.choices},
-            {"felt", f.felt}};
+            {"felt", f.felt},
+            {"warm_up", f.warmUp}};
 }
 json payload(const StandardChosen& e) {
     return {{"id", e.id}};
@@ -86,6 +87,13 @@ json payload(const PersonChosen& e) {
     return {{"second", e.second}, {"at_s", e.atS}, {"x", e.x}, {"y", e.y}};
 }
 
+json payload(const CueGiven& e) {
+    return {{"fault", e.fault}, {"wording", e.wording}};
+}
+json payload(const CueTakenBack&) {
+    return json::object();
+}
+
 SetFacts factsFrom(const json& o) {
     SetFacts f;
     f.movement = o.at("movement").get<std::string>();
@@ -106,6 +114,7 @@ SetFacts factsFrom(const json& o) {
     f.pain.cleared = o.value("cleared_flags", std::vector<std::string>());
     f.choices = o.value("choices", Choices());
     f.felt = o.value("felt", std::vector<std::string>());
+    f.warmUp = o.value("warm_up", false);
     return f;
 }
 
@@ -129,6 +138,8 @@ Edit editFrom(EditKind kind, const json& o) {
         case EditKind::Trimmed: return Trimmed{second, spanFrom(o)};
         case EditKind::RepetitionSet:
             return RepetitionSet{second, {o.at("from_s").get<double>(), o.at("to_s").get<double>()}};
+        case EditKind::CueGiven: return CueGiven{o.at("fault").get<std::string>(), o.at("wording").get<std::string>()};
+        case EditKind::CueTakenBack: return CueTakenBack{};
         case EditKind::PersonChosen: break;
     }
     return PersonChosen{second, o.at("at_s").get<double>(), o.at("x").get<double>(), o.at("y").get<double>()};

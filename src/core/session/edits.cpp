@@ -12,11 +12,13 @@ bool replaces(const Edit& later, const Edit& earlier) {
         return k == EditKind::SecondAdded || k == EditKind::SecondRemoved || k == EditKind::SecondNudged ||
                k == EditKind::SecondApart;
     }
+    if (kindOf(later) == EditKind::CueTakenBack) return kindOf(earlier) == EditKind::CueGiven;
     if (kindOf(later) != kindOf(earlier)) return false;
     switch (kindOf(later)) {
         case EditKind::FactsSet:
         case EditKind::StandardChosen:
         case EditKind::SecondNudged:
+        case EditKind::CueGiven:
         case EditKind::SecondApart: return true;
         case EditKind::SpanLeftOut: return std::get<SpanLeftOut>(later).span == std::get<SpanLeftOut>(earlier).span;
         case EditKind::Trimmed: return std::get<Trimmed>(later).second == std::get<Trimmed>(earlier).second;
@@ -58,6 +60,8 @@ EditedSet fold(const Edits& edits) {
         void operator()(const Trimmed& e) { s.views[e.second].trimmed = e.span; }
         void operator()(const RepetitionSet& e) { s.views[e.second].byHand.push_back(e.bounds); }
         void operator()(const PersonChosen&) {}
+        void operator()(const CueGiven& e) { s.cue = e; }
+        void operator()(const CueTakenBack&) { s.cue.reset(); }
     };
     for (const Edit& e : edits) std::visit(Visitor{out}, e);
     return out;

@@ -25,6 +25,7 @@ struct SetFacts {
     Choices choices;  ///< where the client or the set has it otherwise than the school
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt it (ids of feltPlaces())
+    bool warmUp = false;            ///< not a working set
 
     bool operator==(const SetFacts&) const = default;
 };
@@ -88,8 +89,18 @@ struct PersonChosen {
     bool operator==(const PersonChosen&) const = default;
 };
 
+/// What the coach said to the client after this set, before the next.
+struct CueGiven {
+    std::string fault;    ///< the finding it is about; empty: nothing was said, watching
+    std::string wording;  ///< as it stands on the card, or the coach's own
+    bool operator==(const CueGiven&) const = default;
+};
+struct CueTakenBack {
+    bool operator==(const CueTakenBack&) const = default;
+};
+
 using Edit = std::variant<FactsSet, StandardChosen, SpanLeftOut, SecondAdded, SecondRemoved, SecondNudged, SecondApart,
-                          LandmarkMoved, Trimmed, RepetitionSet, PersonChosen>;
+                          LandmarkMoved, Trimmed, RepetitionSet, PersonChosen, CueGiven, CueTakenBack>;
 enum class EditKind {
     FactsSet,
     StandardChosen,
@@ -101,7 +112,9 @@ enum class EditKind {
     LandmarkMoved,
     Trimmed,
     RepetitionSet,
-    PersonChosen
+    PersonChosen,
+    CueGiven,
+    CueTakenBack
 };
 inline EditKind kindOf(const Edit& edit) {
     return static_cast<EditKind>(edit.index());
@@ -133,6 +146,7 @@ struct EditedSet {
         bool operator==(const View&) const = default;
     };
     View views[2];
+    std::optional<CueGiven> cue;  ///< given after this set
 };
 EditedSet fold(const Edits& edits);
 

@@ -1,0 +1,336 @@
+#include "core/live/camera_check.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/body/anthropometry.h"
+#include "core/live/one_euro.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+constexpr double kDegrees = 180 / std::numbers::pi;
+/// Focal length ÷ picture height of a 26-mm equivalent lens at 16:9.
+constexpr double kUsualFocal = 1.28;
+constexpr double kUsualStatureM = 1.72;
+/// Nose to heel, as a share of the stature: eye height less a little (Drillis & Contini 1966, from memory).
+constexpr double kNoseHeight = 0.92;
+/// Of the shorter picture side. Below, a pixel of the network is more than 2 cm (docs/measurements.md).
+constexpr double kLeastBody = 0.42, kMostBody = 0.93;
+constexpr double kMarginShare = 0.02;
+constexpr double kMostRollDeg = 2, kMostOffSquareDeg = 10;
+/// In statures: hips are at 0.53. Two witnesses have to say so: what each reads for a camera 0.4 m and 1.8 m high lies
+/// well beyond these edges, for one at 0.7 to 1.2 m within (tests/core/test_live.cpp).
+constexpr double kHipsHeight = 0.53;
+constexpr double kLowCrossing = 0.36, kLowScale = 0.15, kHighCrossing = 0.68, kHighScale = 0.50;
+constexpr double kHiddenVisibility = 0.62;
+constexpr double kDark = 60, kBlurred = 0.5, kFewFrames = 0.8;
+
+using Points = std::array<Vec2, kLandmarkCount>;
+
+/// Median places and visibilities: nobody moves while the camera is put up.
+struct Still {
+    Points at;
+    std::array<double, kLandmarkCount> seen{};
+    double presence[kLandmarkCount] = {};
+    Vec2 mid(Landmark left) const { return 0.5 * (of(left) + of(rightOf(left))); }
+    Vec2 of(Landmark id) const { return at[static_cast<std::size_t>(id)]; }
+    double seenOf(Landmark id) const { return seen[static_cast<std::size_t>(id)]; }
+    static Landmark rightOf(Landmark left) { return static_cast<Landmark>(static_cast<int>(left) + 1); }
+};
+
+std::optional<Still> stillOf(std::span<const PoseFrame> recent) {
+    std::array<std::vector<double>, kLandmarkCount> x, y, seen;
+    std::size_t found = 0;
+    for (const PoseFrame& f : recent) {
+        if (!f.found) continue;
+        ++found;
+        for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+            x[i].push_back(f.points[i].x), y[i].push_back(f.points[i].y);
+            seen[i].push_back(f.points[i].visibility);
+        }
+    }
+    if (found == 0 || found * 2 < recent.size()) return std::nullopt;
+    Still out;
+    for (std::size_t i = 0; i < kLandmarkCount; ++i) {
+        out.at[i] = {median(x[i]), median(y[i])};
+        out.seen[i] = median(seen[i]);
+    }
+    return out;
+}
+
+/// Facing in the picture by the feet: +1 to the right, −1 to the left, 0 neither (from the front).
+ViewKind viewOf(std::span<const PoseFrame> recent, const CheckedMovement& movement) {
+    std::vector<double> side, faces;
+    for (const PoseFrame& f : recent) {
+        if (!f.found) continue;
+        auto across = [&](Landmark l, int k) {
+            return static_cast<double>(f.world[static_cast<std::size_t>(l) + 1][static_cast<std::size_t>(k)] -
+                                       f.world[static_cast<std::size_t>(l)][static_cast<std::size_t>(k)]);
+        };
+        const double dx = across(Landmark::LeftShoulder, 0) + across(Landmark::LeftHip, 0);
+        const double dz = across(Landmark::LeftShoulder, 2) + across(Landmark::LeftHip, 2);
+        side.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegrees);
+        faces.push_back(dx);
+    }
+    const double angle = side.empty() ? 90 : median(side);
+    if (movement.lying) return angle > 45 ? ViewKind::Side : ViewKind::FootEnd;
+    if (angle > 50) return ViewKind::Side;
+    if (angle > 35) return ViewKind::Oblique;
+    return median(faces) < 0 ? ViewKind::Front : ViewKind::Rear;
+}
+
+struct Seen {
+    Still body;
+    PictureFacts picture;
+    CheckedMovement movement;
+    ViewKind view = ViewKind::Side;
+    double stature = 0;  ///< pixels
+    bool nearRight = true;
+    double facing = 1;  ///< side view: +1 the client faces the picture's right
+
+    double distanceM() const { return kUsualFocal * picture.height * kUsualStatureM / stature; }
+    double degrees(double pixels) const { return std::atan(pixels / (kUsualFocal * picture.height)) * kDegrees; }
+    Landmark near(Landmark left) const { return nearRight ? Still::rightOf(left) : left; }
+    Landmark far(Landmark left) const { return nearRight ? left : Still::rightOf(left); }
+    double hereX() const { return body.mid(Landmark::LeftHip).x(); }
+};
+
+double rollOf(const Seen& s) {
+    if (s.movement.lying) return 0;
+    const Vec2 up = s.body.mid(Landmark::LeftShoulder) - s.body.mid(Landmark::LeftAnkle);
+    return std::atan2(up.x(), -up.y()) * kDegrees;
+}
+
+/// How far the camera stands from square, degrees; + where it has to go to its own left.
+double offSquareOf(const Seen& s) {
+    if (s.movement.lying || s.movement.family == Family::Lunge) return 0;  // feet and shoulders stand otherwise
+    auto angle = [](double share) { return std::asin(std::clamp(share, -1.0, 1.0)) * kDegrees; };
+    if (s.view == ViewKind::Side) {
+        // Breadths between the joints' own places: shoulders inside the outer ones, ankles about hip-wide.
+        auto ahead = [&](Landmark left) {
+            return (s.body.of(s.near(left)).x() - s.body.of(s.far(left)).x()) * s.facing / s.stature;
+        };
+        const double shoulders = angle(ahead(Landmark::LeftShoulder) / (0.85 * proportion::kShoulderBreadth));
+        const double ankles = angle(ahead(Landmark::LeftAnkle) / proportion::kHipBreadth);
+        // The one that says less: a foot set back, or a shoulder turned, is no camera that stands askew.
+        const double less = std::abs(shoulders) < std::abs(ankles) ? shoulders : ankles;
+        const double near = shoulders * ankles < 0 ? 0 : 0.5 * (less + 0.5 * (shoulders + ankles));
+        // Near joints ahead of the far ones: it stands behind the client and has to go to where he looks.
+        return -near * s.facing;
+    }
+    if (s.view == ViewKind::Front || s.view == ViewKind::Rear) {
+        auto lower = [&](Landmark left) {
+            return (s.body.of(Still::rightOf(left)).y() - s.body.of(left).y()) / s.stature;
+        };
+        const double feet = 0.5 * (lower(Landmark::LeftAnkle) + lower(Landmark::LeftToe));
+        const double twist = feet - lower(Landmark::LeftShoulder);
+        // A pair w apart, turned by a: its near end is w·sin a nearer, so lower by (camera height − its height) ÷
+        // distance.
+        const double hips = kHipsHeight, d = s.distanceM() / kUsualStatureM;
+        const double perSine = (hips * proportion::kHipBreadth +
+                                (proportion::kShoulderHeight - hips) * 0.85 * proportion::kShoulderBreadth) /
+                               d;
+        const double turned = angle(twist / perSine);  // + : his right side is nearer
+        // From the front his right is the picture's left: the camera stands too far to its left.
+        const double seen = s.view == ViewKind::Front ? -turned : turned;
+        // Who stands beside the middle of the picture is seen from as far round as that.
+        const double x = s.hereX() - 0.5 * s.picture.width;
+        return seen - std::copysign(s.degrees(std::abs(x)), x);
+    }
+    return 0;
+}
+
+/// What two witnesses say of the camera's height, in statures, from the side.
+struct Heights {
+    double crossing = 0;  ///< where near joints turn from below the far ones to above
+    double scale = 0;     ///< by how far the near ankle is lower than the far one, at the distance he seems to have
+    double middle() const { return 0.5 * (crossing + scale); }
+};
+std::optional<Heights> heightsOf(const Seen& s) {
+    if (s.view != ViewKind::Side || s.movement.lying || s.movement.family == Family::Lunge) return std::nullopt;
+    struct Pair {
+        Landmark left;
+        double height, breadth;  // in statures; breadth between the joints
+    };
+    static constexpr Pair kPairs[] = {
+        {Landmark::LeftShoulder, proportion::kShoulderHeight, 0.85 * proportion::kShoulderBreadth},
+        {Landmark::LeftHip, proportion::kHipHeight, 0.55 * proportion::kHipBreadth},
+        {Landmark::LeftKnee, proportion::kKneeHeight, 0.8 * proportion::kHipBreadth},
+        {Landmark::LeftAnkle, proportion::kFootHeight, proportion::kHipBreadth}};
+    // near lower by k·(camera − height)·breadth: a line over the height, weighted by the breadth.
+    double w = 0, wh = 0, whh = 0, wy = 0, why = 0;
+    for (const Pair& p : kPairs) {
+        const double lower = (s.body.of(s.near(p.left)).y() - s.body.of(s.far(p.left)).y()) / s.stature / p.breadth;
+        const double weight = p.breadth * p.breadth;
+        w += weight, wh += weight * p.height, whh += weight * p.height * p.height;
+        wy += weight * lower, why += weight * p.height * lower;
+    }
+    const double slope = (w * why - wh * wy) / (w * whh - wh * wh);
+    if (!(slope < -0.02)) return std::nullopt;  // near and far cannot be told apart
+    const double ankles = (s.body.of(s.near(Landmark::LeftAnkle)).y() - s.body.of(s.far(Landmark::LeftAnkle)).y()) /
+                          s.stature / proportion::kHipBreadth;
+    return Heights{std::clamp(wh / w - wy / w / slope, 0.0, 2.0), ankles * s.distanceM() / kUsualStatureM};
+}
+
+PictureBox bodyBox(const Still& body, double stature) {
+    PictureBox b{1e9, 1e9, -1e9, -1e9};
+    for (const Vec2& p : body.at) {
+        b.left = std::min(b.left, p.x()), b.right = std::max(b.right, p.x());
+        b.top = std::min(b.top, p.y()), b.bottom = std::max(b.bottom, p.y());
+    }
+    b.top -= 0.06 * stature;  // the crown is above the eyes
+    return b;
+}
+
+/// What the movement will need around where he stands, in statures.
+PictureBox roomOf(const Seen& s, const PictureBox& body) {
+    const CheckedMovement& m = s.movement;
+    PictureBox r = body;
+    auto widen = [&](double ahead, double behind) {
+        const double x = s.hereX(), f = s.facing;
+        const double front = x + f * ahead * s.stature, back = x - f * behind * s.stature;
+        r.left = std::min({r.left, front, back});
+        r.right = std::max({r.right, front, back});
+    };
+    if (m.lying) {
+        if (s.view == ViewKind::Side) r.top = std::min(r.top, body.bottom - 0.36 * s.stature);
+        return r;
+    }
+    if (m.overhead) r.top = std::min(r.top, body.bottom - 1.28 * s.stature);
+    if (s.view != ViewKind::Side) {
+        const double wide = m.sideways ? 0.75 : m.overhead ? 0.4 : 0.3;
+        const double x = s.hereX();
+        r.left = std::min(r.left, x - wide * s.stature), r.right = std::max(r.right, x + wide * s.stature);
+        return r;
+    }
+    switch (m.family) {
+        case Family::Squat: widen(m.armsReach ? 0.42 : 0.3, 0.3); break;
+        case Family::Hinge: widen(0.42, 0.32); break;
+        case Family::Lunge:
+            if (m.travels)
+                widen(1.3, 0.4);
+            else if (m.steps && !m.sideways)
+                widen(0.6, 0.6);
+            else
+                widen(0.35, 0.35);
+            break;
+        case Family::Bridge: break;
+    }
+    return r;
+}
+
+void checkFraming(const Seen& s, CameraCheck& out) {
+    const double w = s.picture.width, h = s.picture.height;
+    const double margin = kMarginShare * h;
+    const PictureBox& r = out.room;
+    auto say = [&](CameraProblem problem, CameraMove move, double amount) {
+        out.problems.push_back({problem, move, amount});
+    };
+    const double needed = std::max((r.width() + 2 * margin) / w, (r.height() + 2 * margin) / h);
+    const double size = s.movement.lying ? r.width() / w : out.body.height() / h;
+    if (needed > 1 || size > kMostBody) {
+        const double grow = std::max(needed, size / kMostBody);
+        return say(CameraProblem::TooNear, CameraMove::Back, std::max(0.3, s.distanceM() * (grow * 1.03 - 1)));
+    }
+    const double left = margin - r.left, right = r.right - (w - margin);
+    const double top = margin - r.top, bottom = r.bottom - (h - margin);
+    const double most = std::max({left, right, top, bottom});
+    if (most > 0) {
+        // To the middle of the room that is there, so that one move is enough.
+        const double x = 0.5 * (r.left + r.right) - w / 2, y = 0.5 * (r.top + r.bottom) - h / 2;
+        const double ax = s.degrees(std::abs(x)), ay = s.degrees(std::abs(y));
+        if (most == left) return say(CameraProblem::CutOff, CameraMove::AimLeft, std::max(1.0, ax));
+        if (most == right) return say(CameraProblem::CutOff, CameraMove::AimRight, std::max(1.0, ax));
+        if (most == top) return say(CameraProblem::CutOff, CameraMove::AimUp, std::max(1.0, ay));
+        return say(CameraProblem::CutOff, CameraMove::AimDown, std::max(1.0, ay));
+    }
+    if (!s.movement.lying && size < kLeastBody) {
+        const double wanted = std::min(0.62 * h / out.body.height(), 0.97 / needed);
+        say(CameraProblem::TooFar, CameraMove::Nearer, std::max(0.3, s.distanceM() * (1 - 1 / wanted)));
+    }
+}
+
+void checkStanding(const Seen& s, CameraCheck& out) {
+    if (std::abs(out.rollDeg) > kMostRollDeg)
+        // A body that leans to the right in the picture: the camera is turned against the clock.
+        out.problems.push_back({CameraProblem::Rolled, out.rollDeg > 0 ? CameraMove::LevelRight : CameraMove::LevelLeft,
+                                std::abs(out.rollDeg)});
+    if (s.view == ViewKind::Oblique)
+        out.problems.push_back({CameraProblem::OffSquare, CameraMove::None, 0});
+    else if (std::abs(out.offSquareDeg) > kMostOffSquareDeg)
+        out.problems.push_back({CameraProblem::OffSquare,
+                                out.offSquareDeg > 0 ? CameraMove::WalkLeft : CameraMove::WalkRight,
+                                std::abs(out.offSquareDeg)});
+    if (const auto h = heightsOf(s)) {
+        out.heightShare = h->middle();
+        const double off = std::max(0.1, std::abs(h->middle() - kHipsHeight) * kUsualStatureM);
+        if (h->crossing < kLowCrossing && h->scale < kLowScale)
+            out.problems.push_back({CameraProblem::TooLow, CameraMove::Up, off});
+        if (h->crossing > kHighCrossing && h->scale > kHighScale)
+            out.problems.push_back({CameraProblem::TooHigh, CameraMove::Down, off});
+    }
+    const bool side = s.view == ViewKind::Side;
+    auto hidden = [&](Landmark left) {
+        const double near = s.body.seenOf(s.near(left));
+        return (side ? near : std::min(near, s.body.seenOf(s.far(left)))) < (side ? kHiddenVisibility : 0.93);
+    };
+    if (hidden(Landmark::LeftKnee) || hidden(Landmark::LeftAnkle))
+        out.problems.push_back({CameraProblem::ShinHidden, CameraMove::None, 0});
+}
+
+}  // namespace
+
+CheckedMovement checkedMovement(const Movement& m, const std::string& variation) {
+    CheckedMovement out;
+    out.family = m.family;
+    out.steps = m.steps, out.sideways = m.sideways, out.travels = m.travels;
+    const LoadPlace place = m.loadPlace(variation);
+    out.overhead = place == LoadPlace::Overhead || m.hands(variation) == Hands::Overhead;
+    out.armsReach = place == LoadPlace::None;
+    out.lying = m.family == Family::Bridge;
+    return out;
+}
+
+CameraCheck checkCamera(std::span<const PoseFrame> recent, const PictureFacts& picture,
+                        const CheckedMovement& movement) {
+    CameraCheck out;
+    const auto body = stillOf(recent);
+    if (!body) {
+        out.problems.push_back({CameraProblem::Nobody, CameraMove::None, 0});
+        return out;
+    }
+    Seen s{*body, picture, movement};
+    s.view = out.view = viewOf(recent, movement);
+    const Vec2 nose = body->of(Landmark::Nose), hips = body->mid(Landmark::LeftHip);
+    const Vec2 shoulders = body->mid(Landmark::LeftShoulder), heels = body->mid(Landmark::LeftHeel);
+    // Lying with bent knees: trunk and head, which keep their length.
+    s.stature = movement.lying ? (nose - hips).norm() / (kNoseHeight - proportion::kHipHeight)
+                               : std::hypot(nose.x() - heels.x(), nose.y() - heels.y()) / kNoseHeight;
+    if (!(s.stature > 10)) {
+        out.problems.push_back({CameraProblem::Nobody, CameraMove::None, 0});
+        return out;
+    }
+    s.nearRight = body->seenOf(Landmark::RightKnee) + body->seenOf(Landmark::RightShoulder) >=
+                  body->seenOf(Landmark::LeftKnee) + body->seenOf(Landmark::LeftShoulder);
+    const double toes = body->mid(Landmark::LeftToe).x() - heels.x();
+    s.facing = (movement.lying ? hips.x() - shoulders.x() : toes) >= 0 ? 1 : -1;
+    out.body = bodyBox(*body, s.stature);
+    out.room = roomOf(s, out.body);
+    out.rollDeg = rollOf(s);
+    out.offSquareDeg = offSquareOf(s);
+    checkFraming(s, out);
+    if (!movement.lying) checkStanding(s, out);
+    auto say = [&](CameraProblem problem) { out.problems.push_back({problem, CameraMove::None, 0}); };
+    if (picture.people > 1) say(CameraProblem::SomebodyElse);
+    if (picture.brightness < kDark) say(CameraProblem::Dark);
+    if (picture.sharpness < kBlurred) say(CameraProblem::Blurred);
+    if (picture.frameRate < kFewFrames * picture.promisedRate || picture.frameRate < 20) say(CameraProblem::FewFrames);
+    std::stable_sort(out.problems.begin(), out.problems.end(),
+                     [](const CameraAdvice& a, const CameraAdvice& b) { return a.problem < b.problem; });
+    return out;
+}
+
+}  // namespace zevo

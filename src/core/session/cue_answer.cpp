@@ -1,0 +1,65 @@
+#include "core/session/cue_answer.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/signal/filter.h"
+#include "core/statistics/rank_sum.h"
+
+namespace zevo {
+namespace {
+
+constexpr double kBelieved = 0.1;
+constexpr double kShareWorthAWord = 0.2;
+
+struct Readings {
+    std::vector<double> beyond, values, pm;
+};
+
+Readings readingsOf(const std::vector<MeasuredRep>& reps, const Band& band, bool above) {
+    Readings out;
+    for (const MeasuredRep& rep : reps) {
+        const Measurement* m = rep.kind == RepKind::Partial ? nullptr : rep.find(band.measure);
+        if (!m) continue;
+        out.values.push_back(m->value);
+        out.pm.push_back(m->pm90);
+        out.beyond.push_back(above ? m->value - *band.max : *band.min - m->value);
+    }
+    return out;
+}
+
+bool found(const std::vector<Finding>& findings, const std::string& fault) {
+    return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.fault == fault; });
+}
+
+}  // namespace
+
+CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, const std::vector<MeasuredRep>& now,
+                   const Standard& standard) {
+    CueAnswer out;
+    out.cue = cue;
+    const auto were = findFaults(before, standard), are = findFaults(now, standard);
+    out.gone = !found(are, cue.fault);
+    for (const Finding& f : are)
+        if (f.severity == Severity::Clear && f.fault != cue.fault && !found(were, f.fault))
+            out.newFaults.push_back(f.fault);
+    for (const Band& band : standard.bands) {
+        const bool above = band.max && band.faultAbove == cue.fault;
+        if (!above && !(band.min && band.faultBelow == cue.fault)) continue;
+        const Readings a = readingsOf(before, band, above), b = readingsOf(now, band, above);
+        constexpr std::size_t kFewest = 3;
+        if (a.values.size() < kFewest || b.values.size() < kFewest) continue;
+        out.measure = band.measure;
+        out.before = median(a.values);
+        out.after = median(b.values);
+        const GroupChange change = rankSum(a.beyond, b.beyond);
+        out.p = change.p;
+        const double worth = kShareWorthAWord * median(b.pm);
+        const bool told = change.p <= kBelieved && std::abs(change.change()) >= worth;
+        out.effect = !told ? CueEffect::NoDifference : change.change() < 0 ? CueEffect::Worked : CueEffect::Worse;
+        return out;
+    }
+    return out;
+}
+
+}  // namespace zevo
