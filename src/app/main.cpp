@@ -2,6 +2,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
+#include <QLockFile>
 #include <QStandardPaths>
 #include <cstdio>
 
@@ -33,7 +34,12 @@ int main(int argc, char** argv) {
     const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation);
     const QString folder =
         parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
-    auto opened = zevo::store::Library::open(folder);
+    // One Zevo changes a library; a second one, or one that may not write there, only looks.
+    QDir().mkpath(folder);
+    QLockFile lock(QDir(folder).filePath("zevo.lock"));
+    lock.setStaleLockTime(0);  // whose owner has died is free
+    const bool writes = lock.tryLock(100);
+    auto opened = zevo::store::Library::open(folder, writes ? zevo::store::Access::Write : zevo::store::Access::Read);
     if (!opened) {
         std::fprintf(stderr, "%s\n%s\n", qPrintable(zevo::present::sentence(opened.error())), qPrintable(folder));
         return 1;

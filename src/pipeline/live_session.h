@@ -9,6 +9,7 @@
 #include "core/live/live_set.h"
 #include "core/live/presence.h"
 #include "core/session/session.h"
+#include "media/clip_recorder.h"
 #include "media/live_source.h"
 #include "pipeline/analyse_clip.h"
 #include "pipeline/shoe_stage.h"

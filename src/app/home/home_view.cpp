@@ -17,6 +17,7 @@
 #include <QUndoStack>
 #include <cmath>
 
+#include "app/home/movement_box.h"
 #include "app/home/set_row.h"
 #include "present/words.h"
 
@@ -117,22 +118,23 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     m_model->addItem("Quick", "lite");
     m_model->addItem("Normal", "full");
     m_model->addItem("Careful, slower", "heavy");
-    m_movement = new QComboBox(this);
+    m_movement = new MovementBox(this);
     m_movement->setObjectName("movement");
     m_movement->setAccessibleName("Movement of the next clip");
     m_movement->setMinimumHeight(48);
     m_movement->setFont(textFont(17));
-    for (const auto& m : m_catalogue->movements) {
-        const QString title = QString::fromStdString(m.title), id = QString::fromStdString(m.id);
-        m_movement->addItem(title, id);
-        m_movement->setItemData(m_movement->count() - 1, "", Qt::UserRole + 1);
-        for (const auto& v : m.variations) {
-            m_movement->addItem(title + ", " + QString::fromStdString(v.title).toLower(), id);
-            m_movement->setItemData(m_movement->count() - 1, QString::fromStdString(v.id), Qt::UserRole + 1);
-        }
-    }
+    m_movement->fill(*m_catalogue);
+    m_film = new QPushButton("Film a set", this);
+    m_film->setObjectName("film");
+    m_film->setProperty("kind", "main");
+    m_film->setMinimumHeight(48);
+    m_film->setFont(textFont(18, true));
+    m_film->setIconSize({26, 26});
+    m_film->setToolTip("Film a set of this client, with a camera or the simulated one (R)");
+    m_open->setProperty("kind", "");
     row->addWidget(m_movement);
-    row->addWidget(m_open, 1);
+    row->addWidget(m_film, 1);
+    row->addWidget(m_open);
     row->addWidget(new QLabel("Measure", this));
     row->addWidget(m_model);
     right->addLayout(row);
@@ -166,6 +168,7 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     connect(m_list, &QListWidget::currentRowChanged, this, &HomeView::showClient);
     connect(m_add, &QPushButton::clicked, this, &HomeView::addClient);
     connect(m_open, &QPushButton::clicked, this, &HomeView::openClipWanted);
+    connect(m_film, &QPushButton::clicked, this, &HomeView::filmWanted);
     connect(m_model, &QComboBox::activated, this, [this](int i) { emit modelChosen(m_model->itemData(i).toString()); });
     connect(m_movement, &QComboBox::activated, this, [this](int i) {
         emit movementChosen(m_movement->itemData(i).toString(), m_movement->itemData(i, Qt::UserRole + 1).toString());
@@ -211,7 +214,12 @@ void HomeView::buildClientCard(QFrame* card) {
 
     connect(m_name, &QLineEdit::editingFinished, this, &HomeView::saveEdits);
     connect(m_stature, &QDoubleSpinBox::editingFinished, this, &HomeView::saveEdits);
-    connect(m_consent, &QCheckBox::toggled, this, &HomeView::saveEdits);
+    connect(m_consent, &QCheckBox::toggled, this, [this](bool agreed) {
+        if (m_filling) return;
+        const auto before = current();
+        saveEdits();
+        if (!agreed && before && before->consent) offerErasure();
+    });
     // Kept when the focus leaves or after a pause, not letter by letter.
     connect(m_note, &QPlainTextEdit::textChanged, this, [this] {
         if (!m_filling) m_typing.start();
@@ -246,16 +254,14 @@ void HomeView::setTheme(const Theme& theme) {
     m_rows->setTheme(theme);
     m_sets->viewport()->update();
     m_add->setIcon(icon("add", theme.ink));
-    m_open->setIcon(icon("clip", theme.onAccent));
+    m_open->setIcon(icon("clip", theme.ink));
+    m_film->setIcon(icon("camera", theme.onAccent));
 }
 
 void HomeView::setSettings(const Settings& settings) {
     m_settings = settings;
     m_model->setCurrentIndex(m_model->findData(settings.model));
-    for (int i = 0; i < m_movement->count(); ++i)
-        if (m_movement->itemData(i).toString() == settings.movement &&
-            m_movement->itemData(i, Qt::UserRole + 1).toString() == settings.variation)
-            m_movement->setCurrentIndex(i);
+    m_movement->choose(settings.movement.toStdString(), settings.variation.toStdString());
     showClient();
 }
 
@@ -309,7 +315,8 @@ void HomeView::showClient() {
     m_stature->setValue(us ? client->statureCm / kCmPerInch : client->statureCm);
     m_consent->setChecked(client->consent.has_value());
     m_consent->setText(client->consent
-                           ? "Agreed to be filmed on " + QLocale().toString(*client->consent, QLocale::ShortFormat)
+                           ? "Agreed to be filmed on " + QLocale().toString(*client->consent, QLocale::ShortFormat) +
+                                 (client->consentFor.isEmpty() ? QString() : ", " + client->consentFor)
                            : "Agreed to be filmed");
     if (m_note->toPlainText() != client->note) m_note->setPlainText(client->note);
     const QDate today = QDate::currentDate();
@@ -367,6 +374,7 @@ void HomeView::saveEdits() {
     if (std::abs(shown - before->statureCm) > 0.2) after.statureCm = shown < 80 ? 0 : shown;
     if (m_consent->isChecked() != before->consent.has_value())
         after.consent = m_consent->isChecked() ? std::optional(QDate::currentDate()) : std::nullopt;
+    if (!after.consent) after.consentFor.clear();
     after.note = m_note->toPlainText();
     changeClient(after);
 }
@@ -388,6 +396,28 @@ void HomeView::apply(const store::Client& client) {
     emit clientChanged(client);
 }
 
+void HomeView::offerErasure() {
+    const auto client = current();
+    if (!client) return;
+    QMessageBox ask(QMessageBox::Question, "Consent taken back",
+                    QString("%1 does not want to be filmed any more. Erase what there is as well?").arg(client->name),
+                    QMessageBox::NoButton, this);
+    ask.setInformativeText(
+        "Nothing more is filmed either way. Erasing takes all sets, measurements and the videos Zevo filmed, and "
+        "cannot "
+        "be undone; video files of your own stay where they are.");
+    ask.addButton("Keep the record", QMessageBox::RejectRole);
+    auto* erase = ask.addButton("Erase everything", QMessageBox::DestructiveRole);
+    ask.exec();
+    if (ask.clickedButton() == erase) eraseClient(client->id);
+}
+
+void HomeView::eraseClient(store::ClientId id) {
+    m_undo->clear();
+    if (auto done = m_library->deleteClient(id); !done) emit failed(present::sentence(done.error()));
+    refresh();
+}
+
 void HomeView::deleteClient() {
     const auto client = current();
     if (!client) return;
@@ -395,15 +425,14 @@ void HomeView::deleteClient() {
                     QString("Delete %1 with all sets and measurements?").arg(client->name), QMessageBox::NoButton,
                     this);
     ask.setInformativeText(
-        "Everything Zevo keeps about this client is erased and cannot be brought back. Your own video files stay where "
+        "Everything Zevo keeps about this client, with the videos it filmed, is erased and cannot be brought back. "
+        "Your own video files stay where "
         "they are; delete them yourself if the client asks for it.");
     ask.addButton("Keep", QMessageBox::RejectRole);
     auto* erase = ask.addButton("Erase for good", QMessageBox::DestructiveRole);
     ask.exec();
     if (ask.clickedButton() != erase) return;
-    m_undo->clear();
-    if (auto done = m_library->deleteClient(client->id); !done) emit failed(present::sentence(done.error()));
-    refresh();
+    eraseClient(client->id);
 }
 
 }  // namespace zevo::app

@@ -24,6 +24,8 @@ class QUndoStack;
 
 namespace zevo::app {
 
+class MovementBox;
+
 class SetRow;
 
 /// The clients and their sets. Edits are saved as they are made and can be undone; nothing is mandatory.
@@ -48,6 +50,7 @@ class HomeView : public QWidget {
 
   signals:
     void openClipWanted();
+    void filmWanted();
     void setWanted(store::SetId id);
     void modelChosen(const QString& model);
     void movementChosen(const QString& movement, const QString& variation);
@@ -62,6 +65,8 @@ class HomeView : public QWidget {
     void buildClientCard(QFrame* card);
     void addClient();
     void deleteClient();
+    void offerErasure();
+    void eraseClient(store::ClientId id);
     void showClient();
     void showSets(const store::Client& client);
     void saveEdits();
@@ -85,8 +90,9 @@ class HomeView : public QWidget {
     QDoubleSpinBox* m_stature;
     QCheckBox* m_consent;
     QPlainTextEdit* m_note;
-    QComboBox *m_model, *m_movement;
-    QPushButton *m_add, *m_open, *m_delete;
+    QComboBox* m_model;
+    MovementBox* m_movement;
+    QPushButton *m_add, *m_open, *m_film, *m_delete;
     PainRow* m_pain;
     QLabel* m_care;
 };

@@ -36,6 +36,17 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
 
     auto* right = new QVBoxLayout;
     right->setSpacing(8);
+    m_answer = new QLabel(this);
+    m_answer->setObjectName("answer");
+    m_answer->setWordWrap(true);
+    m_answer->setFont(textFont(20, true));
+    right->addWidget(m_answer);
+    m_how = new QLabel(this);
+    m_how->setObjectName("answerHow");
+    m_how->setWordWrap(true);
+    m_how->setFont(textFont(13));
+    m_how->setProperty("kind", "faint");
+    right->addWidget(m_how);
     m_card = new SayCard(this);
     m_card->setObjectName("sayCard");
     right->addWidget(m_card);
@@ -90,6 +101,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     connect(m_stage, &Stage::playingChanged, this, &ReviewView::refreshTransport);
     connect(m_card, &SayCard::findingWanted, this, &ReviewView::chooseFinding);
     connect(m_card, &SayCard::momentWanted, this, &ReviewView::showMoment);
+    m_actions.bind(m_card->givenButton(), "giveCue");
     connect(m_column, &ReadingColumn::chosen, this, &ReviewView::chooseMeasure);
     connect(m_plot, &CurvePlot::timeWanted, m_stage, &Stage::goTo);
     connect(m_standards, &QComboBox::activated, this,

@@ -8,6 +8,8 @@
 #include <QTimer>
 #include <cmath>
 
+#include "present/film_words.h"
+
 namespace zevo::app {
 
 using present::Overlay;
@@ -56,6 +58,8 @@ void ReviewView::setSet(LoadedSet set, Lengths lengths) {
         emit refused(why, error);
     });
     m_differencesOf.reset();
+    m_before = std::move(set.before);
+    m_refined = false;
     m_clips = std::move(set.clips);
     m_stored = std::move(set.stored);
     m_stored.seen.clear();
@@ -71,12 +75,49 @@ void ReviewView::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
     m_document->setCatalogue(std::move(catalogue));
 }
 
+void ReviewView::refine(std::shared_ptr<const Observation> seen) {
+    m_refined = m_refining = true;
+    m_document->refine(std::move(seen));
+}
+
+void ReviewView::giveCue() {
+    const auto& s = m_card->saying();
+    if (!hasSet() || !m_card->givenButton()->isVisibleTo(m_card)) return refreshRep();
+    const std::string words = m_card->sentence().toStdString();
+    const auto& given = m_document->state().edited.cue;
+    if (given && given->wording == words) return m_document->apply(CueTakenBack{}, tr("the cue taken back"));
+    m_document->apply(CueGiven{s.fault.toStdString(), words}, tr("the cue given"));
+    emit cueGiven(s.fault);
+}
+
+void ReviewView::watchOnly() {
+    if (hasSet()) m_document->apply(CueGiven{"", ""}, tr("nothing said"));
+}
+
+void ReviewView::refreshAnswer() {
+    const auto& given = m_document->state().edited.cue;
+    m_card->setGiven(given ? QString::fromStdString(given->wording) : QString(), given && !given->fault.empty());
+    present::CueWords words;
+    if (m_before) {
+        std::vector<MeasuredRep> counted;
+        for (const MeasuredRep& rep : presenter().result().reps)
+            if (presenter().result().counts(rep)) counted.push_back(rep);
+        words = present::cueWords(answerTo(m_before->cue, m_before->reps, counted, m_document->state().standard),
+                                  m_document->catalogue().advice, presenter().lengths());
+    }
+    m_answer->setText(words.answer);
+    m_answer->setVisible(!words.answer.isEmpty());
+    m_how->setText(words.said.isEmpty() ? QString() : tr("After “%1”: %2").arg(words.said, words.how));
+    m_how->setVisible(!words.answer.isEmpty());
+}
+
 void ReviewView::takeState() {
     const bool hadSecond = presenter().hasSecond();
     m_presenter->setState(m_document->state());
     if (m_second && (!presenter().hasSecond() || !hadSecond)) openView(presenter().hasSecond() && m_second);
     refreshAll();
-    showMoment();
+    // A change moves to what it changed; a reading that came later must not move what is being looked at.
+    if (!std::exchange(m_refining, false)) showMoment();
     emit changed();
 }
 
@@ -102,6 +143,7 @@ void ReviewView::otherView() {
 }
 
 void ReviewView::refreshAll() {
+    refreshAnswer();
     m_strip->setTiles(presenter().tiles());
     m_standards->clear();
     for (const auto& s : presenter().standards()) {
@@ -125,6 +167,7 @@ void ReviewView::refreshAll() {
     QStringList notes = presenter().notes();
     for (const Error& e : m_document->catalogue().refused) notes.append(present::sentence(e));
     if (!client().consent) notes.prepend(tr("Consent to be filmed is not recorded for this client."));
+    if (m_refined) notes.prepend(tr("Refined: read once more from the recording, picture by picture."));
     m_notes->setText(notes.join("\n"));
     m_notes->setVisible(!notes.isEmpty());
     refreshRep();
@@ -333,6 +376,8 @@ void ReviewView::connectActions() {
     m_actions.on("previousFinding", [this] { chooseFinding(presenter().finding() - 1); });
     m_actions.on("nextMeasure", [this] { stepMeasure(1); });
     m_actions.on("previousMeasure", [this] { stepMeasure(-1); });
+    m_actions.on("giveCue", [this] { giveCue(); });
+    m_actions.on("watchOnly", [this] { watchOnly(); });
     m_actions.on("words", [this] { m_card->otherWords(); });
     m_actions.on("change", [this] { m_card->showPart(SayCard::Part::Change); });
     m_actions.on("prepare", [this] { m_card->showPart(SayCard::Part::Prepare); });

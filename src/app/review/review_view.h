@@ -36,6 +36,8 @@ class ReviewView : public QWidget {
     /// A further clip of the set shown, before the edit that speaks of it.
     void addClip(Watchable clip) { m_clips.push_back(std::move(clip)); }
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
+    /// The first view was read more carefully; what is being looked at stays.
+    void refine(std::shared_ptr<const Observation> seen);
     bool hasSet() const { return m_document != nullptr; }
     store::SetId id() const { return m_stored.id; }
     const store::Client& client() const { return m_stored.client; }
@@ -72,8 +74,13 @@ class ReviewView : public QWidget {
     /// With undo.
     void chooseStandard(const QString& id);
     void toggleLeftOut();
+    /// The words on the card were given; again: they were not.
+    void giveCue();
+    /// Nothing was said.
+    void watchOnly();
 
   signals:
+    void cueGiven(const QString& fault);
     /// The client has it so from now on.
     void clientChanged(const zevo::store::Client& client);
     void changed();
@@ -99,6 +106,7 @@ class ReviewView : public QWidget {
     void goTo(double timeS, bool second);
     void stepMeasure(int by);
     void nextStandard();
+    void refreshAnswer();
 
     Actions& m_actions;
     Theme m_theme = lightTheme();
@@ -108,6 +116,8 @@ class ReviewView : public QWidget {
     std::unique_ptr<present::ReviewPresenter> m_presenter;
     std::optional<Edits> m_differencesOf;  ///< edits that m_differences was found out for
     QString m_differences;
+    std::optional<LoadedSet::Before> m_before;
+    bool m_refined = false, m_refining = false;
     bool m_skeleton = false, m_second = false;
     RepStrip* m_strip;
     Stage* m_stage;
@@ -119,7 +129,7 @@ class ReviewView : public QWidget {
     SetPanel* m_panel;
     FeltPicker* m_feltPicker;
     QPushButton* m_felt;
-    QLabel *m_clock, *m_notes, *m_offers;
+    QLabel *m_clock, *m_notes, *m_offers, *m_answer, *m_how;
     QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
 };
 

@@ -67,7 +67,14 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_sentence->setAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_words = quiet(this, "otherWords", "Say it in other words (W)");
     say->addWidget(m_sentence, 1);
-    say->addWidget(m_words);
+    m_given = new QPushButton("I said it", this);
+    m_given->setObjectName("given");
+    m_given->setCheckable(true);
+    m_given->setFocusPolicy(Qt::TabFocus);
+    auto* words = new QVBoxLayout;
+    words->addWidget(m_words, 0, Qt::AlignRight);
+    words->addWidget(m_given);
+    say->addLayout(words);
     m_picture = new FaultPicture(this);
     m_picture->setObjectName("faultPicture");
     say->addWidget(m_picture, 0, Qt::AlignBottom);
@@ -134,6 +141,12 @@ QString SayCard::sentence() const {
     return m_sentence->text();
 }
 
+void SayCard::setGiven(const QString& wording, bool any) {
+    m_givenWords = wording;
+    m_anyGiven = any;
+    fill();
+}
+
 void SayCard::showPart(Part part) {
     m_part = part;
     fill();
@@ -164,6 +177,9 @@ void SayCard::fill() {
     m_words->setVisible(!unsure && m_saying.say.size() > 1);
     m_words->setToolTip(
         QString("Say it in other words (W). This one is %1.").arg(kindWord(m_saying.sayKinds.value(wording))));
+    m_given->setVisible(!unsure && !m_saying.say.isEmpty() && !m_saying.stop && !m_saying.fault.isEmpty());
+    m_given->setChecked(m_anyGiven && m_givenWords == m_sentence->text());
+    m_given->setText(m_given->isChecked() ? "Said ✓" : "I said it");
     m_why->setText(m_saying.why);
     m_trace->setText(m_saying.trace.isEmpty() ? QString() : "Likely: " + m_saying.trace + ".");
     m_trace->setVisible(!m_saying.trace.isEmpty());

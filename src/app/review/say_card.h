@@ -28,6 +28,11 @@ class SayCard : public QFrame {
     /// The next wording of the same cue.
     void otherWords();
     QString sentence() const;
+    const ReviewPresenter::Saying& saying() const { return m_saying; }
+    /// Marks the words as given.
+    QPushButton* givenButton() const { return m_given; }
+    /// What was given after this set; empty: nothing yet.
+    void setGiven(const QString& wording, bool any);
 
   signals:
     void findingWanted(int index);
@@ -46,7 +51,9 @@ class SayCard : public QFrame {
     Part m_part = Part::Change;
     QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position, *m_trace;
     FaultPicture* m_picture;
-    QPushButton *m_previous, *m_next, *m_words, *m_moment;
+    QPushButton *m_previous, *m_next, *m_words, *m_moment, *m_given;
+    QString m_givenWords;
+    bool m_anyGiven = false;
     std::array<QPushButton*, 4> m_tabs{};
 };
 

@@ -52,6 +52,16 @@ const std::vector<KeyRow>& keyTable() {
         {"afterSet", "A", QT_TRANSLATE_NOOP("keys", "after the set: pain, and where it was felt"), Where::Review},
         {"leaveOut", "X", QT_TRANSLATE_NOOP("keys", "this rep does not count, or counts again"), Where::Review},
         {"deleteSet", "Shift+Del", QT_TRANSLATE_NOOP("keys", "delete this set"), Where::Review},
+        {"giveCue", "I", QT_TRANSLATE_NOOP("keys", "I said it: these words were given; again takes it back"),
+         Where::Review},
+        {"watchOnly", "Shift+I", QT_TRANSLATE_NOOP("keys", "nothing was said: watching"), Where::Review},
+        {"film", "R", QT_TRANSLATE_NOOP("keys", "film a set; after one, the next of the same client")},
+        {"filmPress", "PgDown PgUp",
+         QT_TRANSLATE_NOOP("keys", "start and stop filming; Space and Enter too, a remote as well"), Where::Film},
+        {"otherClient", "B", QT_TRANSLATE_NOOP("keys", "the client filmed before this one, and back"), Where::Film},
+        {"clientDisplay", "E", QT_TRANSLATE_NOOP("keys", "a second picture, turned to the client"), Where::Film},
+        {"showCue", "C", QT_TRANSLATE_NOOP("keys", "show the cue while he moves, or hide it"), Where::Film},
+        {"incoming", "Ctrl+I", QT_TRANSLATE_NOOP("keys", "choose a folder that clips from a phone arrive in")},
         {"openClip", "O", QT_TRANSLATE_NOOP("keys", "open a clip; it is measured in the background")},
         {"showReady", "G", QT_TRANSLATE_NOOP("keys", "go to the set that was measured last")},
         {"home", "H", QT_TRANSLATE_NOOP("keys", "clients and their sets")},
@@ -84,7 +94,7 @@ Actions::Actions(QWidget* window) {
         action->setShortcuts(keysOf(row));
         action->setAutoRepeat(QString(row.id).startsWith("next") || QString(row.id).startsWith("previous") ||
                               QString(row.id) == "undo" || QString(row.id) == "redo");
-        action->setProperty("review", row.where == Where::Review);
+        action->setProperty("where", static_cast<int>(row.where));
         QString tip = action->text();
         if (!tip.isEmpty()) tip[0] = tip[0].toUpper();
         action->setToolTip(QString("%1 (%2)").arg(tip, shown(row)));
@@ -115,9 +125,10 @@ void Actions::bind(QAbstractButton* button, const char* id) {
     follow();
 }
 
-void Actions::setPage(bool review) {
+void Actions::setPage(Where page) {
     for (const auto& [id, action] : m_all)
-        if (action->property("review").toBool()) action->setEnabled(review);
+        if (const auto where = static_cast<Where>(action->property("where").toInt()); where != Where::Everywhere)
+            action->setEnabled(where == page);
 }
 
 }  // namespace zevo::app

@@ -14,7 +14,7 @@ class QWidget;
 namespace zevo::app {
 
 /// Where a key means something.
-enum class Where { Everywhere, Review, Focus };
+enum class Where { Everywhere, Review, Film, Focus };
 
 /// One thing that a key does. The list of these is the only one: shortcuts, the key page, tooltips and what is greyed
 /// out come from it.
@@ -39,8 +39,8 @@ class Actions {
     QAction* get(const char* id) const;
     /// A button that does the same: tooltip, name for screen readers and greying follow the action.
     void bind(QAbstractButton* button, const char* id);
-    /// Actions of the review are off on other pages.
-    void setPage(bool review);
+    /// Actions of one page are off on the others.
+    void setPage(Where page);
 
   private:
     std::map<QString, QAction*> m_all;

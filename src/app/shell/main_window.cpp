@@ -61,6 +61,8 @@ MainWindow::MainWindow(store::Library library)
     column->addWidget(buildHeader());
     m_strip = new WorkStrip(page);
     column->addWidget(m_strip);
+    m_ask = new QuestionBar(page);
+    column->addWidget(m_ask);
     m_notice = new QLabel(page);
     m_notice->setObjectName("notice");
     m_notice->setWordWrap(true);
@@ -73,8 +75,10 @@ MainWindow::MainWindow(store::Library library)
 
     m_home = new HomeView(&m_library, m_undo, m_catalogue, this);
     m_review = new ReviewView(m_actions, this);
+    m_film = new FilmView(m_library.folder(), &m_queue, m_actions, this);
     m_pages->addWidget(m_home);
     m_pages->addWidget(m_review);
+    m_pages->addWidget(m_film);
     m_keys = new Sheet("Keys", keyRows(), "Every control can also be reached with Tab. Esc closes this page.", page);
     m_stop = new Sheet("Pain and stop rules", stopRows(),
                        "Common practice, no published source. Zevo coaches; it does not diagnose, and follows local "
@@ -83,12 +87,19 @@ MainWindow::MainWindow(store::Library library)
     m_question = new PainQuestion(page);
     connectPages();
     connectActions();
+    connectFilming();
     applySettings();
     m_home->refresh();
     goHome();
+    if (m_library.isReadOnly())
+        showNotice(
+            tr("This library is open for reading only: another Zevo has it, or its folder cannot be written to. "
+               "Sets can be looked at; nothing can be filmed, measured or changed."));
+    offerRecovery();
 }
 
 MainWindow::~MainWindow() {
+    m_film->filming()->close();
     m_undo->disconnect(this);  // it says that it is empty when it goes, after the actions have gone
 }
 
@@ -97,6 +108,9 @@ void MainWindow::applySettings() {
     applyTheme(*qobject_cast<QApplication*>(QApplication::instance()), theme);
     m_home->setTheme(theme);
     m_review->setTheme(theme);
+    m_film->setTheme(theme);
+    m_film->setSettings(m_settings);
+    m_filmTop->setIcon(icon("camera", theme.onAccent));
     m_keys->setTheme(theme);
     m_stop->setTheme(theme);
     m_question->setTheme(theme);
@@ -118,6 +132,7 @@ QWidget* MainWindow::currentView() const {
 }
 
 void MainWindow::goHome() {
+    if (currentView() == m_film && !m_film->leave()) return;  // a set is being filmed
     ++m_opening;
     m_review->stage()->setPlaying(false);
     m_home->refresh();
@@ -126,7 +141,8 @@ void MainWindow::goHome() {
     m_subtitle->setText(tr("Measure, say one thing, watch again"));
     m_toHome->setVisible(false);
     m_open->setVisible(false);
-    m_actions.setPage(false);
+    m_filmTop->setVisible(false);
+    m_actions.setPage(Where::Everywhere);
     refreshUndo();
     m_home->setFocus();
 }
@@ -259,7 +275,8 @@ void MainWindow::showSet(LoadedSet set) {
     m_pages->setCurrentWidget(m_review);
     m_toHome->show();
     m_open->show();
-    m_actions.setPage(true);
+    m_filmTop->show();
+    m_actions.setPage(Where::Review);
     describeSet();
     refreshUndo();
     m_review->setFocus();
@@ -323,9 +340,13 @@ void MainWindow::deleteShownSet() {
         m_ready.reset();
         m_actions.get("showReady")->setEnabled(false);
     }
-    m_undo->push(new SetDeletion(&m_library, m_home, id));
+    deleteSet(id);
     goHome();
     showNotice(tr("The set was deleted. Undo (Ctrl+Z) brings it back until Zevo is closed; then it is gone for good."));
+}
+
+void MainWindow::deleteSet(store::SetId id) {
+    m_undo->push(new SetDeletion(&m_library, m_home, id));
 }
 
 void MainWindow::showNotice(const QString& text) {
@@ -374,6 +395,7 @@ void MainWindow::dropEvent(QDropEvent* e) {
 
 void MainWindow::closeEvent(QCloseEvent* e) {
     m_home->saveNow();
+    m_film->filming()->close();  // a recording under way gets its end
     m_queue.stopAll();
     // What was deleted in this sitting goes for good now.
     if (auto done = m_library.deleteHidden(); !done) m_log.write("closing", done.error());

@@ -7,9 +7,13 @@
 #include <vector>
 
 #include "app/care/pain_question.h"
+#include "app/film/film_view.h"
+#include "app/film/incoming_folder.h"
+#include "app/film/recordings.h"
 #include "app/home/home_view.h"
 #include "app/review/review_view.h"
 #include "app/shell/actions.h"
+#include "app/shell/question_bar.h"
 #include "app/shell/sheet.h"
 #include "app/shell/work_strip.h"
 #include "app/work/job_queue.h"
@@ -51,7 +55,14 @@ class MainWindow : public QMainWindow {
     void showReady();
     /// Takes the set shown out of the record; undo brings it back until Zevo is closed.
     void deleteShownSet();
+    /// To the film page: with the client and the movement of the set shown, else with those chosen in the list.
+    void filmSet();
+    /// Recordings that no set knows are offered to be saved.
+    void offerRecovery();
 
+    FilmView* film() const { return m_film; }
+    QuestionBar* question_bar() const { return m_ask; }
+    IncomingFolder& incoming() { return m_incoming; }
     HomeView* home() const { return m_home; }
     ReviewView* review() const { return m_review; }
     WorkStrip* strip() const { return m_strip; }
@@ -101,6 +112,22 @@ class MainWindow : public QMainWindow {
     void applySettings();
     void stopWork();
     void askPain();
+    void connectFilming();
+    void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
+    void filmOtherClient();
+    void answer(const std::shared_ptr<FilmedSet>& filmed);
+    void refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed);
+    void takeRefined(const Refined& refined);
+    void chooseIncoming();
+    void clipArrived(const QString& path);
+    void deleteSet(store::SetId id);
+
+    /// Who is being filmed, with what is carried over to his next set.
+    struct FilmedClient {
+        store::Client client;
+        SetFacts facts;
+        QString standard, cue;
+    };
 
     store::Library m_library;
     store::Log m_log;
@@ -111,11 +138,15 @@ class MainWindow : public QMainWindow {
     QStackedWidget* m_pages;
     HomeView* m_home;
     ReviewView* m_review;
+    FilmView* m_film;
+    QuestionBar* m_ask;
+    IncomingFolder m_incoming;
+    std::optional<FilmedClient> m_filming, m_filmedBefore;
     WorkStrip* m_strip;
     Sheet *m_keys, *m_stop;
     PainQuestion* m_question;
     QLabel *m_title, *m_subtitle, *m_notice;
-    QPushButton *m_toHome, *m_open, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
+    QPushButton *m_toHome, *m_open, *m_filmTop, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
     std::vector<store::Seen> m_seen;  ///< of the set shown, one an observation
     std::optional<store::SetId> m_ready;
     int m_opening = 0;  ///< number of the set asked for last: an earlier one is not shown any more

@@ -26,6 +26,8 @@ void MainWindow::connectPages() {
     });
     connect(m_home, &HomeView::clientChanged, this, [this](const store::Client& client) {
         if (m_question->isVisible()) m_question->setClient(client);
+        if (m_filming && m_filming->client.id == client.id) m_filming->client = client;
+        m_film->setClient(client);
         if (currentView() == m_review && m_review->hasSet() && m_review->client().id == client.id)
             m_review->setClient(client);
     });
@@ -90,6 +92,7 @@ void MainWindow::connectActions() {
     m_actions.bind(m_units, "units");
     m_actions.bind(m_look, "look");
     m_actions.bind(m_open, "openClip");
+    m_actions.bind(m_filmTop, "film");
 }
 
 QWidget* MainWindow::buildHeader() {
@@ -132,7 +135,8 @@ QWidget* MainWindow::buildHeader() {
     m_help->setMenu(help);
     row->addSpacing(8);
     m_open = button("openClipTop", tr("Open clip…"));
-    m_open->setProperty("kind", "main");
+    m_filmTop = button("filmTop", tr("Next set"));
+    m_filmTop->setProperty("kind", "main");
     return bar;
 }
 

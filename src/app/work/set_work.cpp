@@ -86,8 +86,44 @@ store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_pt
     return out;
 }
 
+namespace {
+
+/// What was said after the set before this one, and how that one was.
+std::optional<LoadedSet::Before> cueBefore(const store::Library& library, const store::StoredSet& set) {
+    const std::string movement = fold(set.edits).facts.movement;
+    const auto sets = library.sets(set.client.id);
+    if (!sets) return std::nullopt;
+    for (const auto& s : *sets) {  // newest first
+        if (s.id >= set.id || s.heldOn != set.heldOn || s.movement.toStdString() != movement || s.reps == 0) continue;
+        const auto stored = library.loadSet(s.id);
+        if (!stored) return std::nullopt;
+        const EditedSet edited = fold(stored->edits);
+        if (!edited.cue || edited.cue->fault.empty()) return std::nullopt;
+        LoadedSet::Before out{*edited.cue, {}};
+        for (const MeasuredRep& rep : stored->kept.reps)
+            if (std::none_of(edited.leftOut.begin(), edited.leftOut.end(),
+                             [&](const Span& span) { return span.holds(rep.bottomS); }))
+                out.reps.push_back(rep);
+        return out;
+    }
+    return std::nullopt;
+}
+
+}  // namespace
+
 Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
                             const pipeline::OnProgress& progress) {
+    auto set = measureClip(request, cancel, progress);
+    if (!set) return set.error();
+    auto library = store::Library::open(request.libraryFolder);
+    if (!library) return library.error();
+    auto id = library->addSet(*set);
+    if (!id) return id.error();
+    return Imported{*id, request.client, set->outcome.headline};
+}
+
+Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomic<bool>& cancel,
+                                  const pipeline::OnProgress& progress) {
     auto library = store::Library::open(request.libraryFolder);
     if (!library) return library.error();
     const auto client = library->client(request.client);
@@ -125,16 +161,16 @@ Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool
     store::NewSet record;
     record.client = request.client;
     record.heldOn = dayOf(request.clipPath);
+    recorded->filmed = request.filmed;
     record.seen = {{std::move(*recorded), std::make_shared<const Observation>(std::move(*seen))}};
     record.edits = std::move(edits);
     record.outcome = outcomeOf(*state, kEngine, request.catalogue);
-    auto id = library->addSet(record);
-    if (!id) return id.error();
-    return Imported{*id, request.client, record.outcome.headline};
+    return record;
 }
 
 Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::shared_ptr<const Catalogue> catalogue) {
     auto library = store::Library::open(libraryFolder);
+    if (!library) library = store::Library::open(libraryFolder, store::Access::Read);
     if (!library) return library.error();
     auto stored = library->loadSet(id);
     if (!stored) return stored.error();
@@ -147,7 +183,8 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     const bool older = stored->kept.engine != kEngine && !stored->kept.reps.empty();
     auto state = recompute(seen, stored->edits, *catalogue, nullptr, older ? &stored->kept : nullptr);
     if (!state) return state.error();
-    return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue), std::move(clips)};
+    auto before = cueBefore(*library, *stored);
+    return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue), std::move(clips), std::move(before)};
 }
 
 Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,

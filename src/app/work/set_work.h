@@ -30,6 +30,12 @@ struct LoadedSet {
     SetState state;
     std::shared_ptr<const Catalogue> catalogue;
     std::vector<Watchable> clips;  ///< one an observation
+    /// The set before it on the same day, where a cue was given after that one.
+    struct Before {
+        CueGiven cue;
+        std::vector<MeasuredRep> reps;
+    };
+    std::optional<Before> before;
 };
 
 struct ImportRequest {
@@ -39,6 +45,7 @@ struct ImportRequest {
     QString model = "full";
     store::ClientId client{};
     std::shared_ptr<const Catalogue> catalogue;
+    bool filmed = false;  ///< by Zevo: it lies in the library and goes with the set
 };
 
 /// What a measured clip has become.
@@ -52,6 +59,10 @@ struct Imported {
 /// set is kept without them. Errors are for the coach; nothing is kept then.
 Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
                             const pipeline::OnProgress& progress);
+
+/// The same without writing anything.
+Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomic<bool>& cancel,
+                                  const pipeline::OnProgress& progress);
 
 /// Shows a recorded set again: no network runs, the video is only looked for, nothing is written. Values of an older
 /// engine are shown as they are kept.

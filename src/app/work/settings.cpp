@@ -13,6 +13,14 @@ Settings loadSettings(const QString& folder) {
     s.model = file.value("model", s.model).toString();
     s.movement = file.value("movement", s.movement).toString();
     s.variation = file.value("variation", s.variation).toString();
+    s.camera = file.value("camera", s.camera).toString();
+    s.startStill = file.value("start_still", s.startStill).toBool();
+    s.stopStill = file.value("stop_still", s.stopStill).toBool();
+    s.handStarts = file.value("hand_starts", s.handStarts).toBool();
+    s.sounds = file.value("sounds", s.sounds).toBool();
+    s.mirror = file.value("mirror", s.mirror).toBool();
+    s.tempoGuide = file.value("tempo_guide", s.tempoGuide).toString();
+    s.incoming = file.value("incoming", s.incoming).toString();
     if (s.model != "lite" && s.model != "heavy") s.model = "full";
     return s;
 }
@@ -25,6 +33,14 @@ void saveSettings(const QString& folder, const Settings& s) {
     file.setValue("model", s.model);
     file.setValue("movement", s.movement);
     file.setValue("variation", s.variation);
+    file.setValue("camera", s.camera);
+    file.setValue("start_still", s.startStill);
+    file.setValue("stop_still", s.stopStill);
+    file.setValue("hand_starts", s.handStarts);
+    file.setValue("sounds", s.sounds);
+    file.setValue("mirror", s.mirror);
+    file.setValue("tempo_guide", s.tempoGuide);
+    file.setValue("incoming", s.incoming);
 }
 
 }  // namespace zevo::app

@@ -14,6 +14,10 @@ struct Settings {
     Lengths lengths = Lengths::Metric;
     QString model = "full";                 ///< lite, full or heavy
     QString movement = "squat", variation;  ///< what the next clip is measured as
+    QString camera;                         ///< "simulated" or a device; empty: none was chosen yet
+    bool startStill = true, stopStill = true, handStarts = true, sounds = true, mirror = false;
+    QString tempoGuide;  ///< "4-1-1"; empty: none
+    QString incoming;    ///< folder that is watched for clips; empty: none
 };
 
 Settings loadSettings(const QString& libraryFolder);

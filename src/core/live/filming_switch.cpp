@@ -43,7 +43,7 @@ FilmingSwitch::Event FilmingSwitch::add(double nowS, const Seen& seen) {
         case State::Waiting:
             if (seen.thereS > 0 && seen.stillS <= 0) m_mayStart = true;
             if (m_rules.startHand && hand) return begin(nowS, Reason::Hand);
-            if (m_rules.startStill && m_mayStart && seen.stillS >= m_rules.startStillS)
+            if (m_rules.startStill && seen.ready && m_mayStart && seen.stillS >= m_rules.startStillS)
                 return begin(nowS, Reason::Still);
             break;
         case State::CountingIn:

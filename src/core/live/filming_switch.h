@@ -26,6 +26,7 @@ class FilmingSwitch {
         double thereS = 0, stillS = 0, handUpS = 0, goneS = 0;
         int reps = 0;  ///< of this set, partial ones too
         bool atRest = true;
+        bool ready = true;  ///< nothing is wrong with the camera; while something is, nothing begins by itself
     };
 
     explicit FilmingSwitch(FilmingRules rules = {}) : m_rules(rules) {}

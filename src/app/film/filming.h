@@ -1,0 +1,118 @@
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <memory>
+#include <mutex>
+#include <optional>
+
+#include "app/work/job_queue.h"
+#include "app/work/settings.h"
+#include "core/live/filming_switch.h"
+#include "pipeline/live_session.h"
+#include "pipeline/virtual_client.h"
+#include "store/records.h"
+
+namespace zevo::app {
+
+/// What is about to be filmed.
+struct FilmPlan {
+    store::Client client;
+    SetFacts facts;
+    QString standard;  ///< empty: the movement's default
+    std::shared_ptr<const Catalogue> catalogue;
+    SetContext context() const;
+};
+
+/// A recording that has ended, with what it was made for.
+struct FilmedSet {
+    FilmPlan plan;
+    pipeline::Filmed filmed;
+    FilmingSwitch::Reason reason = FilmingSwitch::Reason::None;
+    QDateTime begun;
+};
+
+/// The camera behind the film page: opens it, starts and stops recordings by key or by itself, and tells what is seen.
+/// Everything slow happens in jobs; looks at pictures come newest first, and what the window does not get to is left
+/// out.
+class Filming : public QObject {
+    Q_OBJECT
+  public:
+    enum class Phase {
+        Off,       ///< no camera
+        Opening,   ///< it is being opened
+        Watching,  ///< it is on; the client gets ready
+        CountingIn,
+        Filming,
+        Ending  ///< the recording is being closed
+    };
+
+    Filming(QString libraryFolder, JobQueue* queue, QObject* parent = nullptr);
+    ~Filming() override;
+
+    /// Opens a camera ("simulated" or a device), closing the one before.
+    void open(const pipeline::CameraChoice& camera, const QString& model);
+    void close();
+    void setPlan(const FilmPlan& plan);
+    const FilmPlan& plan() const { return m_plan; }
+    void setRules(const FilmingRules& rules) { m_switch.setRules(rules); }
+    /// Waits for the client. `afresh`: he may begin at once if he stands still (see FilmingSwitch::arm()).
+    void arm(bool afresh);
+    /// Key, click or remote: begins, calls off, ends.
+    void press();
+
+    Phase phase() const { return m_phase; }
+    double countInLeftS() const;
+    pipeline::LiveCounts counts() const;
+    bool isOpen() const { return m_session != nullptr; }
+    bool isSimulated() const { return m_simulated != nullptr; }
+    const media::SourceFacts* cameraFacts() const;
+    /// The simulated camera stands elsewhere, or its client will do something else: drawn in the background.
+    void setDials(const sim::ClientDials& dials);
+    const sim::ClientDials& dials() const { return m_dials; }
+    /// Whether the virtual client's set is drawn; a real one is always ready.
+    bool isClientReady() const;
+    /// For tests: the simulated camera is pulled out.
+    void unplug();
+
+  signals:
+    void phaseChanged();
+    void looked(const zevo::pipeline::LiveLook& look);
+    /// A recording ended; the camera goes on.
+    void ended(const std::shared_ptr<zevo::app::FilmedSet>& set);
+    /// The camera or the recording ended by itself, or could not begin; plain words.
+    void trouble(const zevo::Error& error);
+    /// How far the virtual client's set is drawn, per cent; 100: he is ready.
+    void clientReadiness(int percent);
+
+  private:
+    void takeLook();
+    void react(FilmingSwitch::Event event);
+    void begin();
+    void end();
+    void drawClient();
+    void setPhase(Phase phase);
+    QString newPath() const;
+
+    QString m_folder;
+    JobQueue* m_queue;
+    std::shared_ptr<pipeline::LiveSession> m_session;
+    sim::SimulatedCamera* m_simulated = nullptr;  ///< the session's source, where it is that one
+    sim::ClientDials m_dials;
+    std::optional<JobId> m_drawing;
+    FilmPlan m_plan;
+    FilmingSwitch m_switch;
+    Phase m_phase = Phase::Off;
+    QDateTime m_begun;
+    QString m_path, m_view;
+    int m_opening = 0, m_drawings = 0;
+    /// The newest look, handed over by the following thread; shared so that a late one finds it still there.
+    struct Newest {
+        std::mutex mutex;
+        std::optional<pipeline::LiveLook> look;
+        bool posted = false;
+    };
+    std::shared_ptr<Newest> m_newest = std::make_shared<Newest>();
+};
+
+}  // namespace zevo::app

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <QString>
+
+#include "core/live/camera_check.h"
+#include "core/live/filming_switch.h"
+#include "core/session/cue_answer.h"
+#include "present/words.h"
+
+namespace zevo::present {
+
+/// What to do with the camera, one short sentence to be read from three metres: "Lower the camera about 20 cm".
+QString cameraSentence(const CameraAdvice& advice, Lengths lengths);
+/// Why, in a few words for who stands near: "It looks down on him: knees and hips shift against each other".
+QString cameraReason(CameraProblem problem);
+/// Why a recording ended: "stood still", "left the picture"; empty for a key.
+QString endedBecause(FilmingSwitch::Reason reason);
+
+/// What a cue did, in one line for the top of the answer, and how that was decided.
+struct CueWords {
+    QString answer;  ///< "Worked: Heel off the floor 5.5 → 0.6 cm"
+    QString how;     ///< "6 against 6 reps, more than they differ by themselves (chance 0.2 %)"
+    QString said;    ///< the wording that was given
+};
+CueWords cueWords(const CueAnswer& answer, const AdviceBook& book, Lengths lengths);
+
+/// "1280 × 720, 30 a second".
+QString modeText(int width, int height, double rate);
+
+}  // namespace zevo::present
