@@ -42,14 +42,14 @@ class Camera {
     Camera(MainWindow& window, QString folder) : m_window(window), m_folder(std::move(folder)) {
         QDir().mkpath(m_folder);
     }
-    bool take(const QString& name) {
+    bool take(const QString& name, QWidget* of = nullptr) {
         // A picture counts when the frame asked for is on the stage.
         auto* stage = m_window.review()->stage();
         if (m_window.currentView() == m_window.review())
             waitFor([stage] { return stage->hasPicture() && stage->shownFrame() == stage->frame(); },
                     [stage] { return stage->isUnreadable() || stage->frameCount() == 0; });
         const QString path = QDir(m_folder).filePath(name + ".png");
-        const bool good = m_window.grab().save(path);
+        const bool good = (of ? of : &m_window)->grab().save(path);
         std::printf("%s %s\n", good ? "picture" : "could not write", qPrintable(path));
         return good;
     }
@@ -109,6 +109,45 @@ bool showsWhatWasPlanted(MainWindow& window, const QString& story = {}) {
     return good;
 }
 
+/// Films two sets with the simulated camera, put up wrongly first. Pictures of what a coach sees on the way.
+bool filmTwoSets(MainWindow& window, Camera& camera) {
+    auto* film = window.film();
+    auto* filming = film->filming();
+    auto scene = [&]() -> const LiveCanvas::Scene& { return film->canvas()->scene(); };
+    auto until = [&](auto ready) { return waitFor(ready, [&] { return window.currentView() != film; }); };
+    auto right = [&] { return scene().right; };
+    window.actions().get("home")->trigger();
+    window.home()->newClient("Sefton Garrowby", 175);
+    window.actions().get("film")->trigger();
+    if (qEnvironmentVariableIsSet("ZEVO_MINW")) for (auto* w : window.findChildren<QWidget*>()) if (w->minimumSizeHint().width() > 600 || w->minimumWidth() > 600) std::printf("minw %s %s %d\n", w->metaObject()->className(), qPrintable(w->objectName()), w->minimumSizeHint().width());
+    bool good = camera.take("film-consent");
+    film->findChild<QPushButton*>("agreeCoaching")->click();
+    auto d = film->virtualPanel()->dials();
+    d.camera.heightM = 0.4;
+    film->virtualPanel()->setDials(d);
+    good &= until([&] { return scene().phase == Filming::Phase::Watching && scene().move == CameraMove::Up; });
+    good &= camera.take("film-camera");
+    auto* helper = film->findChild<QPushButton*>("helper");
+    while (!right() && window.currentView() == film) {
+        if (helper->isEnabled()) helper->click();
+        until([&] { return helper->isEnabled() || right(); });
+    }
+    good &= camera.take("film-right");
+    window.actions().get("clientDisplay")->trigger();
+    good &= until([&] { return scene().reps == 2 && scene().line && scene().line->reached; });
+    good &= camera.take("film-live");
+    good &= camera.take("film-client", film->clientDisplay());
+    waitFor([&] { return window.currentView() == window.review(); });
+    waitForWork(window);
+    window.actions().get("giveCue")->trigger();
+    good &= camera.take("film-answer");
+    window.actions().get("film")->trigger();
+    good &= camera.take("film-session");
+    waitFor([&] { return window.currentView() == window.review(); });
+    waitForWork(window);
+    return good & camera.take("film-worked");
+}
+
 }  // namespace
 
 int checkStory(MainWindow& window, const QString& story) {
@@ -126,6 +165,7 @@ int runTour(MainWindow& window, const QString& folder) {
     QElapsedTimer since;
     since.start();
     window.show();
+    if (qEnvironmentVariableIsSet("ZEVO_FILM")) { filmTwoSets(window, camera); return 0; }
     window.openDemo();
     // The first set is shown while the others are still being measured.
     if (!waitFor([&] { return window.currentView() == review; }, [&] { return !window.isWorking(); })) {
@@ -185,6 +225,8 @@ int runTour(MainWindow& window, const QString& folder) {
     waitForWork(window);
     act("home");
     good &= camera.take("clients");
+    good &= filmTwoSets(window, camera);
+    act("home");
 
     // A file that is no video.
     const QString bad = QDir::temp().filePath("zevo-tour-not-a-video.mp4");

@@ -65,7 +65,7 @@ Result<InputHandle> openRecording(const std::string& path) {
 }
 
 void syncFile(const std::string& path) {
-    if (const int file = open(path.c_str(), O_RDONLY | O_CLOEXEC); file >= 0) {
+    if (const int file = open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK); file >= 0) {
         fdatasync(file);
         close(file);
     }

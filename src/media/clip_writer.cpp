@@ -110,8 +110,8 @@ Result<ClipWriter> ClipWriter::create(const std::string& path, int width, int he
     f.height = height;
     f.quality = c.global_quality;
     if (av_frame_get_buffer(&f, 0) < 0) return impl->failed("memory");
-    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, c.pix_fmt, SWS_BILINEAR,
-                                      nullptr, nullptr, nullptr));
+    impl->scaler.reset(sws_getContext(width, height, AV_PIX_FMT_RGB24, width, height, c.pix_fmt, SWS_BILINEAR, nullptr,
+                                      nullptr, nullptr));
     if (!impl->scaler) return impl->failed("scaler");
     const bool hd = height >= 720 && !options.jpeg;
     sws_setColorspaceDetails(impl->scaler.get(), sws_getCoefficients(SWS_CS_ITU709), 1,

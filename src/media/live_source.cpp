@@ -87,6 +87,7 @@ JpegEncoder::JpegEncoder(JpegEncoder&&) noexcept = default;
 JpegEncoder::~JpegEncoder() = default;
 
 Result<JpegEncoder> JpegEncoder::create(int width, int height) {
+    keepFfmpegQuiet();
     auto impl = std::make_unique<Impl>();
     if (width < 16 || height < 16 || width % 2 || height % 2)
         return Error{"Pictures of this size cannot be recorded.", std::to_string(width)};

@@ -86,6 +86,7 @@ struct LiveSession::Impl {
     double clipTime(double timeS, double firstS) const { return std::round((timeS - firstS) * 1000) / 1000; }
 
     void take() {
+        double offsetS = 0, lastS = -1e18;
         for (;;) {
             LiveFrame frame;
             auto more = guarded([&] { return source->next(frame); });
@@ -99,6 +100,9 @@ struct LiveSession::Impl {
                 lock.unlock();
                 return onTrouble(error);
             }
+            // A clock that was set back is laid on where it was: times of a clip only grow.
+            if (frame.timeS + offsetS <= lastS) offsetS = lastS + 1 / source->facts().frameRate - frame.timeS;
+            lastS = frame.timeS += offsetS;
             ++counts.taken;
             cameraRate.add(steadySeconds());
             ring.push_back(frame);

@@ -3,6 +3,7 @@
 #include <QBoxLayout>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QGridLayout>
 #include <QGuiApplication>
 #include <QKeyEvent>
 #include <QLabel>
@@ -50,12 +51,12 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
     auto* scroll = new QScrollArea(this);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFixedWidth(290);
+    scroll->setFixedWidth(300);
     scroll->setFocusPolicy(Qt::NoFocus);
     auto* sideBox = new QWidget(scroll);
     auto* side = new QVBoxLayout(sideBox);
-    side->setContentsMargins(0, 0, 8, 0);
-    side->setSpacing(8);
+    side->setContentsMargins(0, 0, 12, 0);
+    side->setSpacing(6);
     buildSide(side);
     scroll->setWidget(sideBox);
     upper->addWidget(scroll);
@@ -118,17 +119,24 @@ void FilmView::buildSide(QVBoxLayout* side) {
     m_camera->setAccessibleName(tr("Camera"));
     side->addWidget(m_camera);
     m_warmUp = box(this, "warmUp", tr("Warm-up set"), tr("Not a working set"));
-    m_startStill = box(this, "startStill", tr("Starts when he stands still"),
+    m_startStill = box(this, "startStill", tr("Starts on standing still"),
                        tr("After two seconds of standing still; what came before is in the clip as well"));
-    m_stopStill = box(this, "stopStill", tr("Stops when he is done"),
-                      tr("After three seconds of standing still at the end, or when he has left the picture"));
-    m_hand = box(this, "hand", tr("A raised hand starts and stops"), tr("One hand above the head for a second"));
+    m_stopStill = box(this, "stopStill", tr("Stops when the set is over"),
+                      tr("After three seconds of standing still, or when nobody is left in the picture"));
+    m_hand = box(this, "hand", tr("Raised hand"), tr("One hand above the head for a second starts and stops"));
     m_sound = box(this, "sound", tr("Sounds"), tr("Count-in, end, and the clicks of the tempo"));
-    m_mirror = box(this, "mirror", tr("Mirror the picture"), tr("As in a mirror, for who watches himself"));
-    m_showCue = box(this, "showCue", tr("Show the cue while he moves"),
+    m_mirror = box(this, "mirror", tr("Mirrored"), tr("The picture as in a mirror, for watching oneself"));
+    m_showCue = box(this, "showCue", tr("Show the cue during the set"),
                     tr("The words given after the last set. Off for the first set: watch first, cue later"));
+    auto* pairs = new QGridLayout;
+    pairs->setVerticalSpacing(4);
+    pairs->addWidget(m_warmUp, 0, 0);
+    pairs->addWidget(m_sound, 0, 1);
+    pairs->addWidget(m_hand, 1, 0);
+    pairs->addWidget(m_mirror, 1, 1);
+    side->addLayout(pairs);
+    for (QCheckBox* b : {m_startStill, m_stopStill, m_showCue}) side->addWidget(b);
     for (QCheckBox* b : {m_warmUp, m_startStill, m_stopStill, m_hand, m_sound, m_mirror, m_showCue}) {
-        side->addWidget(b);
         connect(b, &QCheckBox::toggled, this, [this] {
             if (!m_filling) takeSettings();
         });
@@ -143,6 +151,11 @@ void FilmView::buildSide(QVBoxLayout* side) {
     m_displayButton = new QPushButton(tr("Client's display"), this);
     m_displayButton->setObjectName("showDisplay");
     side->addWidget(m_displayButton);
+    // A long name must not push the column's right edge out of sight.
+    for (QComboBox* b : {static_cast<QComboBox*>(m_movement), m_camera, m_tempo}) {
+        b->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        b->setMinimumContentsLength(8);
+    }
     m_virtual = new VirtualPanel(this);
     side->addWidget(m_virtual);
     side->addStretch();
@@ -486,7 +499,7 @@ void FilmView::refresh() {
             if (const Movement* movement = m_catalogue->movement(m_facts.movement);
                 movement && m_look->set.view == ViewKind::Side)
                 s.line = present::liveLine(m_look->drawn, *movement, m_bands);
-            if (m_showCue->isChecked()) s.cue = s.sentence = m_cue;
+            if (m_showCue->isChecked()) s.cue = m_cue;
             if (const auto tempo = parseTempo(m_settings.tempoGuide.toStdString())) {
                 // Between two pictures the target goes on.
                 const double since = m_look->clipS + (media::steadySeconds() - m_look->timeS) - 3 - kTempoLeadS;

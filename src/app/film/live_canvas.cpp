@@ -68,8 +68,8 @@ QPointF LiveCanvas::place(const QPointF& q) const {
 void LiveCanvas::paintSentence(QPainter& p, const QRectF& r) const {
     if (m_scene.sentence.isEmpty()) return;
     const bool reason = m_for == For::Coach && !m_scene.reason.isEmpty();
-    const QRectF plate(r.left(), r.bottom() - r.height() * (reason ? 0.22 : 0.18), r.width(),
-                       r.height() * (reason ? 0.22 : 0.18));
+    // Above: feet and floor are what a camera is put up for, over a head there is wall.
+    const QRectF plate(r.left(), r.top(), r.width(), r.height() * (reason ? 0.19 : 0.15));
     p.setPen(Qt::NoPen);
     p.setBrush(kPlate);
     p.drawRect(plate);
@@ -86,9 +86,22 @@ void LiveCanvas::paintSentence(QPainter& p, const QRectF& r) const {
     p.drawText(plate.adjusted(0, plate.height() * 0.66, 0, 0), Qt::AlignHCenter | Qt::AlignTop, m_scene.reason);
 }
 
+void LiveCanvas::paintCue(QPainter& p, const QRectF& r) const {
+    const QRectF plate(r.left(), r.bottom() - r.height() * 0.13, r.width(), r.height() * 0.13);
+    p.setPen(Qt::NoPen);
+    p.setBrush(kPlate);
+    p.drawRect(plate);
+    QFont font = big(r, 0.075);
+    while (font.pixelSize() > 14 && QFontMetricsF(font).horizontalAdvance(m_scene.cue) > plate.width() * 0.94)
+        font.setPixelSize(font.pixelSize() - 2);
+    p.setFont(font);
+    p.setPen(kWords);
+    p.drawText(plate, Qt::AlignCenter, m_scene.cue);
+}
+
 void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {
     const double s = r.height() * 0.13;
-    const QPointF c(r.center().x(), r.center().y() - r.height() * 0.08);
+    const QPointF c(r.center().x(), r.center().y() + r.height() * 0.04);
     QPointF at = c;
     double turn = 0;
     bool arc = false, both = false;
@@ -99,7 +112,7 @@ void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {
         case CameraMove::AimRight:
         case CameraMove::WalkRight: at.setX(r.right() - 1.3 * s); break;
         case CameraMove::Up:
-        case CameraMove::AimUp: at = {r.right() - 1.5 * s, r.top() + 1.5 * s}, turn = -90; break;
+        case CameraMove::AimUp: at = {r.right() - 1.5 * s, c.y()}, turn = -90; break;
         case CameraMove::Down:
         case CameraMove::AimDown: at = {r.right() - 1.5 * s, c.y() + s}, turn = 90; break;
         case CameraMove::Back:
@@ -110,7 +123,7 @@ void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {
     p.save();
     p.translate(at);
     // The arrow is a hand's move on the camera, as its owner sees the picture; a mirror turns left and right about.
-    if (m_scene.mirrored) p.scale(-1, 1), p.translate(0, 0);
+    if (m_scene.mirrored) p.scale(-1, 1);
     QPainterPath path;
     if (arc) {
         const bool left = m_scene.move == CameraMove::LevelLeft;
@@ -266,7 +279,7 @@ void LiveCanvas::paintEvent(QPaintEvent*) {
             paintLine(p);
             paintCount(p, r);
             paintTempo(p, r);
-            if (!m_scene.cue.isEmpty()) paintSentence(p, r);
+            if (!m_scene.cue.isEmpty()) paintCue(p, r);
             break;
     }
 }

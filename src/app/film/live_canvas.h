@@ -51,6 +51,7 @@ class LiveCanvas : public QWidget {
     QRectF pictureRect() const;
     QPointF place(const QPointF& picturePixel) const;
     void paintSentence(QPainter& p, const QRectF& r) const;
+    void paintCue(QPainter& p, const QRectF& r) const;
     void paintMove(QPainter& p, const QRectF& r) const;
     void paintCount(QPainter& p, const QRectF& r) const;
     void paintLine(QPainter& p) const;

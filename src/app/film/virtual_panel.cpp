@@ -37,6 +37,10 @@ VirtualPanel::VirtualPanel(QWidget* parent) : QWidget(parent) {
     for (int share : {0, 30, 60, 100}) m_listens->addItem(tr("%1 %").arg(share), share);
     m_listens->setCurrentIndex(3);
     m_listens->setToolTip(tr("How much of a fault is gone in the next set, once its cue was marked as given"));
+    for (auto* b : {m_view, m_fault, m_listens}) {
+        b->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        b->setMinimumContentsLength(6);
+    }
     form->addRow(tr("Seen"), m_view);
     form->addRow(tr("Fault"), m_fault);
     form->addRow(tr("How much"), m_size);

@@ -348,12 +348,16 @@ void HomeView::showSets(const store::Client& client) {
     m_sets->setUpdatesEnabled(true);
 }
 
-void HomeView::addClient() {
+void HomeView::newClient(const QString& name, double statureCm) {
     if (m_typing.isActive()) saveNow();
-    const auto id = m_library->addClient({{}, QString("Client %1").arg(m_clients.size() + 1), 0, "", {}});
+    const auto id = m_library->addClient({{}, name, statureCm, "", {}});
     if (!id) return emit failed(present::sentence(id.error()));
     refresh();
     selectClient(*id);
+}
+
+void HomeView::addClient() {
+    newClient(QString("Client %1").arg(m_clients.size() + 1), 0);
     m_name->setFocus();
     m_name->selectAll();
 }

@@ -41,6 +41,8 @@ class HomeView : public QWidget {
     void setSettings(const Settings& settings);
     void refresh();
     void selectClient(store::ClientId id);
+    /// Adds a client and chooses him.
+    void newClient(const QString& name, double statureCm);
     /// The client chosen in the list.
     std::optional<store::Client> current() const;
     /// Keeps a change of a client, with undo.

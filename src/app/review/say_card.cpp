@@ -71,10 +71,7 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_given->setObjectName("given");
     m_given->setCheckable(true);
     m_given->setFocusPolicy(Qt::TabFocus);
-    auto* words = new QVBoxLayout;
-    words->addWidget(m_words, 0, Qt::AlignRight);
-    words->addWidget(m_given);
-    say->addLayout(words);
+    say->addWidget(m_words);
     m_picture = new FaultPicture(this);
     m_picture->setObjectName("faultPicture");
     say->addWidget(m_picture, 0, Qt::AlignBottom);
@@ -86,6 +83,7 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_moment->setText("Show it");
     why->addWidget(m_why, 1);
     why->addWidget(m_moment, 0, Qt::AlignTop);
+    why->addWidget(m_given, 0, Qt::AlignTop);
     column->addLayout(why);
     m_trace = label(this, "trace", 13, false, true);
     column->addWidget(m_trace);

@@ -60,7 +60,7 @@ const std::vector<KeyRow>& keyTable() {
          QT_TRANSLATE_NOOP("keys", "start and stop filming; Space and Enter too, a remote as well"), Where::Film},
         {"otherClient", "B", QT_TRANSLATE_NOOP("keys", "the client filmed before this one, and back"), Where::Film},
         {"clientDisplay", "E", QT_TRANSLATE_NOOP("keys", "a second picture, turned to the client"), Where::Film},
-        {"showCue", "C", QT_TRANSLATE_NOOP("keys", "show the cue while he moves, or hide it"), Where::Film},
+        {"showCue", "C", QT_TRANSLATE_NOOP("keys", "show the cue during the set, or hide it"), Where::Film},
         {"incoming", "Ctrl+I", QT_TRANSLATE_NOOP("keys", "choose a folder that clips from a phone arrive in")},
         {"openClip", "O", QT_TRANSLATE_NOOP("keys", "open a clip; it is measured in the background")},
         {"showReady", "G", QT_TRANSLATE_NOOP("keys", "go to the set that was measured last")},

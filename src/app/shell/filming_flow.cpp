@@ -92,6 +92,7 @@ void MainWindow::filmClient(const store::Client& client, const SetFacts& facts, 
     if (m_filming && m_filming->client.id != client.id) m_filmedBefore = m_filming;
     m_filming = FilmedClient{client, facts, standard, cue};
     m_pages->setCurrentWidget(m_film);
+    m_strip->setQuiet(true);
     m_actions.setPage(Where::Film);
     m_toHome->show();
     m_open->hide();

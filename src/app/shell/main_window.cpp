@@ -121,7 +121,7 @@ void MainWindow::applySettings() {
     m_units->setText(m_settings.lengths == Lengths::Us ? "in" : "cm");
     m_look->setIcon(icon("look", theme.ink));
     m_help->setIcon(icon("keys", theme.ink));
-    m_open->setIcon(icon("clip", theme.onAccent));
+    m_open->setIcon(icon("clip", theme.ink));
     m_home->setSettings(m_settings);
     m_review->setLengths(m_settings.lengths);
     if (currentView() == m_review) describeSet();
@@ -137,6 +137,7 @@ void MainWindow::goHome() {
     m_review->stage()->setPlaying(false);
     m_home->refresh();
     m_pages->setCurrentWidget(m_home);
+    m_strip->setQuiet(false);
     m_title->setText("Zevo");
     m_subtitle->setText(tr("Measure, say one thing, watch again"));
     m_toHome->setVisible(false);
@@ -273,6 +274,7 @@ void MainWindow::showSet(LoadedSet set) {
     });
     document.setKeeper([this](const present::SetDocument& d) { return keepSet(d); });
     m_pages->setCurrentWidget(m_review);
+    m_strip->setQuiet(false);
     m_toHome->show();
     m_open->show();
     m_filmTop->show();

@@ -120,6 +120,9 @@ QWidget* MainWindow::buildHeader() {
     m_subtitle->setObjectName("subtitle");
     m_subtitle->setFont(textFont(13));
     m_subtitle->setProperty("kind", "faint");
+    // A long line is cut off rather than making the window wider.
+    m_title->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    m_subtitle->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     words->addWidget(m_title);
     words->addWidget(m_subtitle);
     row->addLayout(words, 1);

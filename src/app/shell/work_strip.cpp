@@ -18,7 +18,7 @@ QString doingWords(pipeline::Doing doing) {
         case Doing::Outlines: return WorkStrip::tr("drawing the outlines");
         case Doing::ViewingCopy: return WorkStrip::tr("making it quick to jump about in");
         case Doing::CheckingFile: return WorkStrip::tr("checking the file");
-        case Doing::Drawing: return WorkStrip::tr("drawing the demo clip");
+        case Doing::Drawing: return WorkStrip::tr("drawing");
         case Doing::Opening: break;
     }
     return WorkStrip::tr("opening");
@@ -104,10 +104,16 @@ WorkStrip::WorkStrip(QWidget* parent) : QFrame(parent) {
 }
 
 void WorkStrip::arrange() {
-    m_work->setVisible(m_working);
-    m_readyBox->setVisible(m_ready);
+    const bool working = m_working && !m_quiet, ready = m_ready && !m_quiet;
+    m_work->setVisible(working);
+    m_readyBox->setVisible(ready);
     m_problemBox->setVisible(m_problem);
-    setVisible(m_working || m_problem || m_ready);
+    setVisible(working || m_problem || ready);
+}
+
+void WorkStrip::setQuiet(bool quiet) {
+    m_quiet = quiet;
+    arrange();
 }
 
 void WorkStrip::showJobs(const std::vector<JobQueue::Job>& jobs) {

@@ -22,6 +22,8 @@ class WorkStrip : public QFrame {
     void showReady(const QString& text);
     /// What could not be done, why, what is safe, and whether another clip may be chosen.
     void showProblem(const QString& title, const QString& message, const QString& safe, bool clip);
+    /// While a set is filmed the page says itself what goes on: nothing may push the picture about.
+    void setQuiet(bool quiet);
     void dismiss();
     void dismissProblem();
 
@@ -43,7 +45,7 @@ class WorkStrip : public QFrame {
     QLabel *m_title, *m_waiting, *m_readyText, *m_text, *m_safe;
     QProgressBar* m_bar;
     QPushButton *m_stop, *m_show, *m_other;
-    bool m_problem = false, m_ready = false, m_working = false;
+    bool m_problem = false, m_ready = false, m_working = false, m_quiet = false;
 };
 
 /// "Measuring: frame 120 of 480, about 9 s left".

@@ -99,7 +99,9 @@ struct Seen {
 };
 
 double rollOf(const Seen& s) {
-    if (s.movement.lying) return 0;
+    // Feet apart one before the other are no foot to stand upright on, seen from the side.
+    const bool split = s.movement.family == Family::Lunge && !s.movement.steps && s.view == ViewKind::Side;
+    if (s.movement.lying || split) return 0;
     const Vec2 up = s.body.mid(Landmark::LeftShoulder) - s.body.mid(Landmark::LeftAnkle);
     return std::atan2(up.x(), -up.y()) * kDegrees;
 }
@@ -200,6 +202,8 @@ PictureBox roomOf(const Seen& s, const PictureBox& body) {
         return r;
     }
     if (m.overhead) r.top = std::min(r.top, body.bottom - 1.28 * s.stature);
+    // A step towards the camera brings the foot nearer, and lower in the picture.
+    if (m.steps && m.sideways == (s.view == ViewKind::Side)) r.bottom += 0.18 * s.stature;
     if (s.view != ViewKind::Side) {
         const double wide = m.sideways ? 0.75 : m.overhead ? 0.4 : 0.3;
         const double x = s.hereX();
@@ -207,13 +211,13 @@ PictureBox roomOf(const Seen& s, const PictureBox& body) {
         return r;
     }
     switch (m.family) {
-        case Family::Squat: widen(m.armsReach ? 0.42 : 0.3, 0.3); break;
+        case Family::Squat: widen(m.armsReach ? 0.52 : 0.3, 0.3); break;
         case Family::Hinge: widen(0.42, 0.32); break;
         case Family::Lunge:
             if (m.travels)
                 widen(1.3, 0.4);
             else if (m.steps && !m.sideways)
-                widen(0.6, 0.6);
+                widen(0.72, 0.72);
             else
                 widen(0.35, 0.35);
             break;
@@ -225,7 +229,9 @@ PictureBox roomOf(const Seen& s, const PictureBox& body) {
 void checkFraming(const Seen& s, CameraCheck& out) {
     const double w = s.picture.width, h = s.picture.height;
     const double margin = kMarginShare * h;
-    const PictureBox& r = out.room;
+    PictureBox r = out.room;
+    // Whether the step goes towards the camera or away is not known: a toe's worth of what it may need is let pass.
+    if (r.bottom > out.body.bottom) r.bottom = std::max(out.body.bottom, r.bottom - 0.06 * s.stature);
     auto say = [&](CameraProblem problem, CameraMove move, double amount) {
         out.problems.push_back({problem, move, amount});
     };

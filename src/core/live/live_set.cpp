@@ -5,9 +5,9 @@
 namespace zevo {
 namespace {
 
-constexpr double kEveryS = 0.25;
+constexpr double kEveryS = 0.3;
 /// A longer set is looked at in pieces, cut between repetitions, so that the work does not grow with its length.
-constexpr double kLongestS = 45, kKeptS = 20;
+constexpr double kLongestS = 30, kKeptS = 12;
 constexpr double kAtRest = 0.08;
 
 void addReps(const Track& t, const std::vector<Rep>& reps, LiveSet::Reading& r) {
