@@ -61,7 +61,7 @@ QString cameraSentence(const CameraAdvice& a, Lengths lengths) {
         case CameraMove::None: break;
     }
     switch (a.problem) {
-        case CameraProblem::Nobody: return tr("Step into the picture");
+        case CameraProblem::Nobody: return tr("Step in, or come nearer");
         case CameraProblem::OffSquare: return tr("Stand sideways, or face the camera");
         case CameraProblem::ShinHidden: return tr("Clear what hides the shin");
         case CameraProblem::SomebodyElse: return tr("One person in the picture, please");
@@ -74,7 +74,7 @@ QString cameraSentence(const CameraAdvice& a, Lengths lengths) {
 
 QString cameraReason(CameraProblem problem) {
     switch (problem) {
-        case CameraProblem::Nobody: return tr("nobody is seen");
+        case CameraProblem::Nobody: return tr("nobody is seen; somebody far away is not found");
         case CameraProblem::CutOff: return tr("part of the body is outside, now or at the turning point");
         case CameraProblem::TooNear: return tr("there is no room for the movement");
         case CameraProblem::TooFar: return tr("so small a body is measured roughly");

@@ -16,8 +16,10 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <QTimer>
+#include <random>
 
 #include "app/shell/main_window.h"
+#include "catalog/data_files.h"
 
 using namespace zevo;
 using namespace zevo::app;
@@ -164,8 +166,318 @@ class TestFilming : public QObject {
         QVERIFY2(text("answer").startsWith("Worked"), qPrintable(text("answer") + " " + text("answerHow")));
         QVERIFY(text("answerHow").contains("After"));
         qInfo("the whole loop: %.0f s, %d moves of the camera", double(clock.elapsed()) / 1000, moves);
+        // Complete deletion takes what Zevo filmed with it.
+        const QDir recordings(library().recordings());
+        QCOMPARE(recordings.entryList(QDir::Files).size(), 2);
+        QVERIFY(bool(store::Library::open(m_dir->path())->deleteClient(client.id)));
+        QVERIFY(recordings.entryList(QDir::Files).isEmpty());
+    }
+
+    /// Keys alone: begin, call off, begin, end; and a set in which nothing counts is kept as that, and deleted by a
+    /// key.
+    void aSetInWhichNothingCountsIsKeptAsThat() {
+        addClient("Berrow Askwith");
+        agreeAndFilm();
+        film()->virtualPanel()->setDials(dials("", 0));
+        // He does not begin by himself in this one.
+        child<QCheckBox>(film(), "startStill")->setChecked(false);
+        child<QCheckBox>(film(), "stopStill")->setChecked(false);
+        QTRY_VERIFY_WITH_TIMEOUT(scene().right, kLong);
+        QVERIFY2(scene().sentence.contains("Space"), qPrintable(scene().sentence));
+        film()->setFocus();
+        QTest::keyClick(film(), Qt::Key_Space);
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::CountingIn, kLong);
+        QTest::keyClick(film(), Qt::Key_PageDown);  // the remote calls it off
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching, kLong);
+        QTest::keyClick(film(), Qt::Key_PageUp);
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
+        m_window->actions().get("home")->trigger();  // not while a set is being filmed
+        QVERIFY(m_window->currentView() == film());
+        QTest::keyClick(film(), Qt::Key_Space);
+        QTRY_COMPARE_WITH_TIMEOUT(film()->session()->setCount(), 1, kLong);
+        QVERIFY(m_window->currentView() == film());
+        QCOMPARE(film()->session()->tile(0).finding, QString("Nothing counted"));
+        QVERIFY2(m_window->strip()->message().contains("rep"), qPrintable(m_window->strip()->message()));
+        film()->session()->setFocus();
+        film()->session()->setCurrentRow(0);
+        QTest::keyClick(film()->session(), Qt::Key_Delete);
+        QCOMPARE(film()->session()->setCount(), 0);
+        QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
+    }
+
+    void theClientsDisplayShowsOnlyWhatHelpsHim() {
+        addClient("Corwen Ashby");
+        agreeAndFilm();
+        film()->virtualPanel()->setDials(dials("heels_rise", 1));
+        auto* tempo = child<QComboBox>(film(), "tempoGuide");
+        tempo->setCurrentIndex(tempo->findData("2-0-2"));
+        emit tempo->activated(tempo->currentIndex());
+        child<QCheckBox>(film(), "mirror")->setChecked(true);
+        QStringList heard;
+        connect(film()->sounds(), &Sounds::played, this, [&](const QString& name) { heard.append(name); });
+        m_window->actions().get("clientDisplay")->trigger();
+        QVERIFY(film()->clientDisplay()->isVisible());
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(film()->clientDisplay()->scene().line.has_value(), kLong);
+        QVERIFY(film()->clientDisplay()->scene().tempo && film()->clientDisplay()->scene().mirrored);
+        QVERIFY(scene().cue.isEmpty());  // watch first, cue later
+        QTRY_VERIFY_WITH_TIMEOUT(heard.contains("tick"), kLong);
+        QVERIFY(heard.count("count") == 3 && heard.contains("go"));
+        // Pulled out in the middle: what was filmed is the answer, and the reason is said.
+        QTRY_VERIFY_WITH_TIMEOUT(scene().reps >= 2, kLong);
+        filming()->unplug();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QVERIFY(review()->presenter().countedReps() >= 2);
+        QVERIFY2(text("notice").contains("unplugged"), qPrintable(text("notice")));
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        // Plugged in again: filming goes on.
+        m_window->actions().get("film")->trigger();
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching && film()->canvas()->hasPicture(),
+                                 kLong);
+    }
+
+    void twoClientsTakeTurnsByOneKey() {
+        addClient("Dunstan Wray");
+        agreeAndFilm();
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->isOpen(), kLong);
+        m_window->actions().get("home")->trigger();
+        QVERIFY(m_window->currentView() == m_window->home());
+        addClient("Elowen Tarrack");
+        agreeAndFilm();
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->isOpen(), kLong);
+        QCOMPARE(film()->client().name, QString("Elowen Tarrack"));
+        QTest::keyClick(film(), Qt::Key_B);
+        QCOMPARE(film()->client().name, QString("Dunstan Wray"));
+        QTest::keyClick(film(), Qt::Key_B);
+        QCOMPARE(film()->client().name, QString("Elowen Tarrack"));
+    }
+
+    /// Taken back, the consent asks about the record at once, and nothing is filmed before it is given again.
+    void consentTakenBackOffersErasure() {
+        addClient("Fenwick Odell");
+        agreeAndFilm();
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->isOpen(), kLong);
+        m_window->actions().get("home")->trigger();
+        QTimer::singleShot(0, this, [] {
+            auto* ask = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            QVERIFY(ask && ask->text().contains("Erase"));
+            for (auto* b : ask->buttons())
+                if (ask->buttonRole(b) == QMessageBox::RejectRole) b->click();
+        });
+        QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
+        QVERIFY(!library().clients()->at(0).consent);
+        click("film");
+        QVERIFY(!filming()->isOpen());
+        QVERIFY(child<QLabel>(m_window.get(), "consentText")->isVisible());
+        m_window->actions().get("home")->trigger();
+        QTimer::singleShot(0, this, [] {
+            auto* ask = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            for (auto* b : ask->buttons())
+                if (ask->buttonRole(b) == QMessageBox::DestructiveRole) b->click();
+        });
+        QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
+        QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
+        QVERIFY(library().clients()->empty());
+    }
+
+    /// Killed at fifty random moments while recording, closing and saving: the library opens, every set in it is whole,
+    /// and what was being filmed is offered and saved.
+    void killedAtAnyMomentNothingIsLost() {
+        store::ClientId client{};
+        {
+            auto record = library();
+            client = *record.addClient({{}, "Garrick Soames", 175, "", QDate::currentDate()});
+        }
+        m_window.reset();
+        std::mt19937 random(7);
+        int kept = 0, broken = 0, saved = 0;
+        for (int round = 0; round < 50; ++round) {
+            QProcess child;
+            child.start(QCoreApplication::applicationFilePath(), {"--film-for-ever", m_dir->path()});
+            QVERIFY(child.waitForStarted(-1));
+            // It has to have come to filming, however slow the machine is; then any moment of a second and a half.
+            const QDir recordings(m_dir->filePath("recordings"));
+            const auto before = recordings.entryList({"*.note"}, QDir::Files).size();
+            while (recordings.entryList({"*.part"}, QDir::Files).isEmpty() && child.state() == QProcess::Running)
+                QTest::qWait(5);
+            QTest::qWait(static_cast<int>(random() % 2200));
+            child.kill();
+            QVERIFY(child.waitForFinished(-1));
+            kept += static_cast<int>(child.readAllStandardOutput().count("kept"));
+            auto record = store::Library::open(m_dir->path());
+            QVERIFY2(bool(record), record ? "" : record.error().message.c_str());
+            QVERIFY(bool(record->beginSitting()));
+            Q_UNUSED(before);
+            const auto all = strandedRecordings(*record);
+            QVERIFY(all.size() <= 1);
+            for (const Stranded& s : all) {
+                ++broken;
+                QCOMPARE(s.client, client);
+                const auto catalogue = std::make_shared<const Catalogue>(std::move(*catalog::loadCatalogue()));
+                const std::atomic<bool> goOn{false};
+                const auto done = recoverRecording(m_dir->path(), s, "lite", catalogue, goOn, {});
+                if (done) ++saved;
+                // Broken off within its first second: there may be nothing in it yet.
+                if (!done) {
+                    for (const QString& path : {s.path, s.path + ".part"}) QFile::remove(path);
+                    forgetRecording(s.path);
+                }
+            }
+            QVERIFY(recordings.entryList({"*.note", "*.part", "*.whole"}, QDir::Files).isEmpty());
+        }
+        auto record = library();
+        const auto sets = *record.sets(client);
+        qInfo("50 kills: %d sets kept, %d recordings broken off, %d of them saved, %d sets in the record", kept, broken,
+              saved, int(sets.size()));
+        // Every set that was said to be kept is there, and its clip as well.
+        QVERIFY(int(sets.size()) >= kept + saved);
+        for (const auto& s : sets) {
+            const auto stored = record.loadSet(s.id);
+            QVERIFY(bool(stored));
+            QVERIFY(QFile::exists(stored->seen.front().clip.path));
+        }
+        QVERIFY(broken > 5 && saved > 0);
+    }
+
+    /// The next start asks about a recording that was broken off, and saves it on one click.
+    void theNextStartOffersWhatWasBrokenOff() {
+        addClient("Hollis Merriden");
+        agreeAndFilm();
+        film()->virtualPanel()->setDials(dials("heels_rise", 1));
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(scene().reps == 2 && scene().clipS > 1, kLong);
+        // As it lies on the disk at this moment.
+        const QDir recordings(library().recordings());
+        const QString part = recordings.entryList({"*.part"}, QDir::Files).value(0);
+        QVERIFY(!part.isEmpty());
+        QTemporaryDir after;
+        QVERIFY(QDir(after.path()).mkdir("recordings"));
+        for (const QString& f : recordings.entryList(QDir::Files))
+            QFile::copy(recordings.filePath(f), after.filePath("recordings/" + f));
+        m_window.reset();
+        for (const QString& f : QDir(m_dir->path()).entryList({"library.sqlite*"}, QDir::Files))
+            QFile::copy(m_dir->filePath(f), after.filePath(f));
+        auto opened = store::Library::open(after.path());
+        m_window = std::make_unique<MainWindow>(std::move(*opened));
+        m_window->show();
+        auto* question = m_window->questions();
+        QVERIFY2(question->text().contains("Hollis") && question->text().contains("broken off"),
+                 qPrintable(question->text()));
+        click("recover");
+        QCOMPARE(question->waiting(), 0);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY2(m_window->strip()->hasReady(), qPrintable(m_window->strip()->message()));
+        m_window->showReady();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QVERIFY(review()->presenter().countedReps() >= 1);
+        QVERIFY(QDir(after.filePath("recordings")).entryList({"*.part", "*.note"}, QDir::Files).isEmpty());
+        m_window.reset();
+    }
+
+    /// A clip from a phone: while it grows nothing happens; then it is measured and offered, never filed by itself.
+    void aClipThatArrivesIsOffered() {
+        addClient("Ivo Lanyon");
+        QTemporaryDir phone;
+        m_window->incoming().setPatience(200);
+        m_window->incoming().watch(phone.path());
+        QFile source(QString(ZEVO_FIXTURE_DIR "/side/clip.mp4"));
+        QVERIFY(source.open(QIODevice::ReadOnly));
+        QFile target(phone.filePath("from-the-phone.mp4"));
+        QVERIFY(target.open(QIODevice::WriteOnly));
+        const QByteArray bytes = source.readAll();
+        target.write(bytes.left(bytes.size() / 2));
+        target.flush();
+        QTest::qWait(150);
+        QVERIFY(!m_window->isWorking());
+        target.write(bytes.mid(bytes.size() / 2));
+        target.close();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->isWorking(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY2(m_window->questions()->text().contains("from-the-phone.mp4"),
+                 qPrintable(m_window->questions()->text()));
+        const auto client = library().clients()->at(0).id;
+        QVERIFY(library().sets(client)->empty());
+        click("fileUnder");
+        QCOMPARE(library().sets(client)->size(), std::size_t{1});
+        QVERIFY(QFile::exists(target.fileName()));  // the coach's own file stays his
+    }
+
+    /// A second Zevo on one library looks and changes nothing, and says so; so does one that may not write there.
+    void aLibraryThatMayNotBeWrittenToIsOnlyLookedAt() {
+        addClient("Jessamy Korrow");
+        auto second = store::Library::open(m_dir->path(), store::Access::Read);
+        QVERIFY2(bool(second), second ? "" : second.error().message.c_str());
+        QVERIFY(second->isReadOnly());
+        QCOMPARE(second->clients()->size(), std::size_t{1});
+        QVERIFY(!second->addClient({{}, "No", 0, "", {}}));
+        QVERIFY(!second->deleteClient(second->clients()->at(0).id));
+        {
+            MainWindow looking(std::move(*second));
+            looking.show();
+            QVERIFY(child<QLabel>(&looking, "notice")->isVisible());
+            QVERIFY(child<QLabel>(&looking, "notice")->text().contains("reading only"));
+            looking.filmSet();
+            QVERIFY(looking.currentView() == looking.home());
+            looking.close();
+        }
+        QCOMPARE(library().clients()->size(), std::size_t{1});
+        // A folder nobody may write to (root may, so that part is for others).
+        m_window.reset();
+        QTemporaryDir fixed;
+        for (const QString& f : QDir(m_dir->path()).entryList({"library.sqlite"}, QDir::Files))
+            QFile::copy(m_dir->filePath(f), fixed.filePath(f));
+        QVERIFY(QFile::setPermissions(fixed.path(), QFile::ReadOwner | QFile::ExeOwner));
+        auto still = store::Library::open(fixed.path(), store::Access::Read);
+        QVERIFY2(bool(still), still ? "" : still.error().detail.c_str());
+        QCOMPARE(still->clients()->size(), std::size_t{1});
+        QFile::setPermissions(fixed.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
     }
 };
 
-QTEST_MAIN(TestFilming)
+namespace {
+
+/// What a child process does until it is killed: film a made-up picture, put it into the record, film the next.
+int filmForEver(const QString& folder) {
+    auto library = store::Library::open(folder);
+    if (!library) return 1;
+    const auto client = library->clients()->at(0);
+    FilmPlan plan;
+    plan.client = client;
+    auto catalogue = catalog::loadCatalogue();
+    plan.catalogue = std::make_shared<const Catalogue>(std::move(*catalogue));
+    auto source = media::openPattern("testsrc=size=320x240:rate=30");
+    if (!source) return 1;
+    QDir().mkpath(library->recordings());
+    media::LiveFrame frame;
+    for (int n = 0;; ++n) {
+        auto set = FilmedSet{plan, {}, {}, QDateTime::currentDateTime()};
+        const QString path =
+            QDir(library->recordings()).filePath(QString("%1_%2.mkv").arg(QCoreApplication::applicationPid()).arg(n));
+        set.filmed.path = path.toStdString();
+        if (!noteRecording(path, plan)) return 1;
+        auto recorder = media::ClipRecorder::create(set.filmed.path, (*source)->facts(), "");
+        if (!recorder) return 1;
+        for (int i = 0; i < 50; ++i) {
+            if (auto more = (*source)->next(frame); !more || !*more) return 1;
+            if (!recorder->write(frame)) return 1;
+        }
+        if (!recorder->finish()) return 1;
+        if (!keepFilmed(folder, set)) return 1;
+        std::printf("kept\n");
+        std::fflush(stdout);
+    }
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    if (argc == 3 && QString(argv[1]) == "--film-for-ever") {
+        QCoreApplication app(argc, argv);
+        return filmForEver(argv[2]);
+    }
+    QApplication app(argc, argv);
+    TestFilming test;
+    return QTest::qExec(&test, argc, argv);
+}
 #include "test_filming.moc"

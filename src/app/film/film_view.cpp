@@ -533,6 +533,9 @@ void FilmView::refresh() {
 }
 
 void FilmView::keyPressEvent(QKeyEvent* e) {
+    // Whatever has the focus and does not want these itself: a box is ticked with Space, a set opened with Enter.
+    if (!e->isAutoRepeat() && (e->key() == Qt::Key_Space || e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter))
+        return press();
     QWidget::keyPressEvent(e);
 }
 

@@ -176,7 +176,11 @@ Result<Imported> recoverRecording(const QString& libraryFolder, const Stranded& 
     }
     ImportRequest request{libraryFolder, s.path, s.facts, s.standard, model, s.client, catalogue, true};
     auto done = importClip(request, cancel, progress);
-    if (done || !done.error().notice || done.error().notice->kind != NoticeKind::NoRepetition) {
+    auto refused = [&] {
+        const auto& why = done.error().notice;
+        return why && why->kind < NoticeKind::Stopped;
+    };
+    if (done || !refused()) {
         if (done) forgetRecording(s.path);
         return done;
     }

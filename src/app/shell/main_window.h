@@ -61,7 +61,7 @@ class MainWindow : public QMainWindow {
     void offerRecovery();
 
     FilmView* film() const { return m_film; }
-    QuestionBar* question_bar() const { return m_ask; }
+    QuestionBar* questions() const { return m_ask; }
     IncomingFolder& incoming() { return m_incoming; }
     HomeView* home() const { return m_home; }
     ReviewView* review() const { return m_review; }
