@@ -43,6 +43,7 @@ class Camera {
         QDir().mkpath(m_folder);
     }
     bool take(const QString& name, QWidget* of = nullptr) {
+        for (int i = 0; i < 3; ++i) QApplication::processEvents();  // what was shown just now finds its place
         // A picture counts when the frame asked for is on the stage.
         auto* stage = m_window.review()->stage();
         if (m_window.currentView() == m_window.review())
@@ -112,14 +113,12 @@ bool showsWhatWasPlanted(MainWindow& window, const QString& story = {}) {
 /// Films two sets with the simulated camera, put up wrongly first. Pictures of what a coach sees on the way.
 bool filmTwoSets(MainWindow& window, Camera& camera) {
     auto* film = window.film();
-    auto* filming = film->filming();
     auto scene = [&]() -> const LiveCanvas::Scene& { return film->canvas()->scene(); };
     auto until = [&](auto ready) { return waitFor(ready, [&] { return window.currentView() != film; }); };
     auto right = [&] { return scene().right; };
     window.actions().get("home")->trigger();
     window.home()->newClient("Sefton Garrowby", 175);
     window.actions().get("film")->trigger();
-    if (qEnvironmentVariableIsSet("ZEVO_MINW")) for (auto* w : window.findChildren<QWidget*>()) if (w->minimumSizeHint().width() > 600 || w->minimumWidth() > 600) std::printf("minw %s %s %d\n", w->metaObject()->className(), qPrintable(w->objectName()), w->minimumSizeHint().width());
     bool good = camera.take("film-consent");
     film->findChild<QPushButton*>("agreeCoaching")->click();
     auto d = film->virtualPanel()->dials();
@@ -165,7 +164,6 @@ int runTour(MainWindow& window, const QString& folder) {
     QElapsedTimer since;
     since.start();
     window.show();
-    if (qEnvironmentVariableIsSet("ZEVO_FILM")) { filmTwoSets(window, camera); return 0; }
     window.openDemo();
     // The first set is shown while the others are still being measured.
     if (!waitFor([&] { return window.currentView() == review; }, [&] { return !window.isWorking(); })) {

@@ -61,7 +61,8 @@ struct LiveSession::Impl {
     LiveCounts counts;
     Rate cameraRate, poseRate;
     CheckedMovement movement;
-    bool following = false;  // a picture is being looked at right now
+    bool following = false;    // a picture is being looked at right now
+    double followedS = -1e18;  // the one handed to the network last
     std::optional<Error> cameraGone;
 
     struct Recording {
@@ -108,7 +109,10 @@ struct LiveSession::Impl {
             ring.push_back(frame);
             while (frame.timeS - ring.front().timeS > options.ringS) ring.pop_front();
             // At the end of a recording the network is let finish what it has.
-            if (!recording || !recording->ending) waiting.push_back(frame);
+            if ((!recording || !recording->ending) && frame.timeS - followedS >= options.followEveryS) {
+                waiting.push_back(frame);
+                followedS = frame.timeS;
+            }
             if (waiting.size() > kMostWaiting) waiting.pop_front();
             if (recording && !recording->ending && !recording->broken) enqueue(frame);
             taken.notify_all();
@@ -346,6 +350,7 @@ Result<Filmed> LiveSession::endFilming() {
     Filmed out;
     out.path = r.path;
     out.facts = facts();
+    out.firstS = r.firstS;
     out.shoes = m.shoes;
     const auto set = std::move(m.set);
     m.set.reset();

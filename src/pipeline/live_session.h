@@ -46,6 +46,7 @@ struct LiveCounts {
 struct Filmed {
     std::string path;
     media::SourceFacts facts;
+    double firstS = 0;  ///< of its first picture on the clock all cameras share
     double durationS = 0;
     long frames = 0, dropped = 0;
     PoseFrames poses;  ///< of the pictures that were reached, on the clip's clock
@@ -68,6 +69,9 @@ class LiveSession {
         /// Between camera and disk; what does not fit is dropped and counted. About a minute and a half at 720p.
         long long queueBytes = 256LL << 20;
         int maxSide = kWidestFrame;
+        /// Between two pictures the network looks at; 0: all it can. A second camera is looked at now and then only, to
+        /// check where it stands: its clip is measured afterwards.
+        double followEveryS = 0;
     };
     /// Called on the following thread.
     using OnLook = std::function<void(LiveLook&&)>;

@@ -2,8 +2,11 @@
 
 #include <algorithm>
 #include <chrono>
+#include <condition_variable>
 #include <cstdint>
 #include <filesystem>
+#include <mutex>
+#include <set>
 #include <sstream>
 
 #include "pipeline/barrier.h"
@@ -44,12 +47,35 @@ void keepSmall(const fs::path& folder) {
     for (std::size_t i = 0; i + kMostKept < all.size(); ++i) fs::remove(all[i].path(), ignored);
 }
 
+/// Two jobs may want the same clip: the second waits for the first and finds it drawn.
+class OneAtATime {
+  public:
+    explicit OneAtATime(std::string path) : m_path(std::move(path)) {
+        std::unique_lock lock(s_mutex);
+        s_done.wait(lock, [&] { return s_busy.insert(m_path).second; });
+    }
+    OneAtATime(const OneAtATime&) = delete;
+    OneAtATime& operator=(const OneAtATime&) = delete;
+    ~OneAtATime() {
+        const std::lock_guard lock(s_mutex);
+        s_busy.erase(m_path);
+        s_done.notify_all();
+    }
+
+  private:
+    std::string m_path;
+    static inline std::mutex s_mutex;
+    static inline std::condition_variable s_done;
+    static inline std::set<std::string> s_busy;
+};
+
 Result<std::string> drawn(const sim::ClipSpec& spec, const std::string& folder, const std::string& name,
                           const std::atomic<bool>& cancel, const OnProgress& progress) {
     return guarded([&]() -> Result<std::string> {
         std::error_code problem;
         fs::create_directories(folder, problem);
         const fs::path path = fs::path(folder) / name;
+        const OneAtATime alone(path.string());
         if (fs::exists(path, problem)) {
             fs::last_write_time(path, fs::file_time_type::clock::now(), problem);
             return path.string();

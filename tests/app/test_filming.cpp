@@ -237,6 +237,47 @@ class TestFilming : public QObject {
                                  kLong);
     }
 
+    /// Two cameras on one clock become one set, lined up; and the same set filmed once more from the front joins it.
+    void twoCamerasBecomeOneSet() {
+        addClient("Keverne Tolland");
+        agreeAndFilm();
+        auto* second = child<QComboBox>(film(), "secondCamera");
+        second->setCurrentIndex(second->count() - 1);
+        emit second->activated(second->currentIndex());
+        film()->virtualPanel()->setDials(dials("heels_rise", 1));
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->hasSecond(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY2(review()->presenter().hasSecond(), qPrintable(m_window->strip()->message() + text("notice")));
+        const auto& set = review()->presenter().result();
+        QCOMPARE(set.view, ViewKind::Side);
+        QCOMPARE(set.second->view, ViewKind::Front);
+        QCOMPARE(set.reps.size(), std::size_t{3});
+        // Both began within a picture of each other, by the clock; the movement says so too.
+        QVERIFY2(std::abs(review()->presenter().inSecond(0)) < 0.2,
+                 qPrintable(QString::number(review()->presenter().inSecond(0))));
+        QCOMPARE(QDir(library().recordings()).entryList({"*.mkv"}, QDir::Files).size(), 2);
+        QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
+    }
+
+    void theOtherViewOfTheSameSetJoinsIt() {
+        addClient("Lowenna Strode");
+        agreeAndFilm();
+        film()->virtualPanel()->setDials(dials("heels_rise", 1));
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        const auto first = review()->id();
+        QTest::keyClick(review(), Qt::Key_R, Qt::ShiftModifier);
+        QVERIFY(m_window->currentView() == film());
+        auto d = dials("", 0);
+        d.front = true;
+        film()->virtualPanel()->setDials(d);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review() && review()->id() == first, kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking() && review()->presenter().hasSecond(), kLong);
+        QCOMPARE(review()->presenter().result().second->view, ViewKind::Front);
+        QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
+    }
+
     void twoClientsTakeTurnsByOneKey() {
         addClient("Dunstan Wray");
         agreeAndFilm();
@@ -451,7 +492,9 @@ int filmForEver(const QString& folder) {
     QDir().mkpath(library->recordings());
     media::LiveFrame frame;
     for (int n = 0;; ++n) {
-        auto set = FilmedSet{plan, {}, {}, QDateTime::currentDateTime()};
+        FilmedSet set;
+        set.plan = plan;
+        set.begun = QDateTime::currentDateTime();
         const QString path =
             QDir(library->recordings()).filePath(QString("%1_%2.mkv").arg(QCoreApplication::applicationPid()).arg(n));
         set.filmed.path = path.toStdString();

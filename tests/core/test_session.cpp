@@ -71,7 +71,9 @@ class TestSession : public QObject {
                         LandmarkMoved{true, {3.0, Landmark::LeftHeel, 10.5, 20.25, 0.3}},
                         Trimmed{false, {1, 9}},
                         RepetitionSet{false, {2, 4}},
-                        PersonChosen{true, 1.5, 300, 200}};
+                        PersonChosen{true, 1.5, 300, 200},
+                        CueGiven{"heels_rise", "Press the floor away."},
+                        CueTakenBack{}};
         QCOMPARE(all.size(), std::variant_size_v<Edit>);
         for (const Edit& e : all) {
             const auto [kind, payload] = writeEdit(e);
@@ -85,6 +87,17 @@ class TestSession : public QObject {
                                           {NoticeKind::FreeText, {std::string("x")}, true}};
         QCOMPARE(readNotices(writeNotices(notices)), notices);
         QVERIFY(readNotices("nonsense").empty());
+    }
+
+    void theLastCueGivenCounts() {
+        Edits e = with(m_edits, CueGiven{"heels_rise", "Heels heavy."});
+        e = with(e, CueGiven{"heels_rise", "Press the floor away."});
+        QCOMPARE(e.size(), m_edits.size() + 1);
+        QCOMPARE(fold(e).cue->wording, std::string("Press the floor away."));
+        QVERIFY(!fold(with(e, CueTakenBack{})).cue);
+        SetFacts f = made::factsOf(m_spec);
+        f.warmUp = true;
+        QVERIFY(fold(with(e, FactsSet{f})).facts.warmUp && fold(with(e, FactsSet{f})).cue);
     }
 
     void onlyWhatChangedIsMadeAnew() {

@@ -73,6 +73,10 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
     actions.bind(m_start, "filmPress");
     actions.bind(m_displayButton, "clientDisplay");
     connect(m_filming, &Filming::looked, this, &FilmView::look);
+    connect(m_filming, &Filming::secondLooked, this, [this](const pipeline::LiveLook& look) {
+        m_secondLook = look;
+        m_canvas->setInset(look.picture);
+    });
     connect(m_filming, &Filming::phaseChanged, this, &FilmView::phaseChanged);
     connect(m_filming, &Filming::ended, this, &FilmView::filmed);
     connect(m_filming, &Filming::trouble, this, [this](const Error& error) {
@@ -118,6 +122,14 @@ void FilmView::buildSide(QVBoxLayout* side) {
     m_camera->setObjectName("camera");
     m_camera->setAccessibleName(tr("Camera"));
     side->addWidget(m_camera);
+    m_secondCamera = new QComboBox(this);
+    m_secondCamera->setObjectName("secondCamera");
+    m_secondCamera->setAccessibleName(tr("Second camera"));
+    m_secondCamera->setToolTip(tr("Films the other view at the same time; both become one set"));
+    side->addWidget(m_secondCamera);
+    connect(m_secondCamera, &QComboBox::activated, this, [this] {
+        if (!m_filling && m_filming->phase() != Phase::Filming) openCamera();
+    });
     m_warmUp = box(this, "warmUp", tr("Warm-up set"), tr("Not a working set"));
     m_startStill = box(this, "startStill", tr("Starts on standing still"),
                        tr("After two seconds of standing still; what came before is in the clip as well"));
@@ -152,7 +164,7 @@ void FilmView::buildSide(QVBoxLayout* side) {
     m_displayButton->setObjectName("showDisplay");
     side->addWidget(m_displayButton);
     // A long name must not push the column's right edge out of sight.
-    for (QComboBox* b : {static_cast<QComboBox*>(m_movement), m_camera, m_tempo}) {
+    for (QComboBox* b : {static_cast<QComboBox*>(m_movement), m_camera, m_secondCamera, m_tempo}) {
         b->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         b->setMinimumContentsLength(8);
     }
@@ -273,6 +285,9 @@ void FilmView::fillCameras() {
     }
     // The one used last, else the first real one, else the simulated one.
     m_camera->setCurrentIndex(std::max(at, 0));
+    m_secondCamera->clear();
+    m_secondCamera->addItem(tr("No second camera"));
+    for (int i = 0; i < m_camera->count(); ++i) m_secondCamera->addItem(tr("Second: %1").arg(m_camera->itemText(i)));
     m_filling = false;
 }
 
@@ -349,7 +364,15 @@ void FilmView::openCamera() {
     m_look.reset();
     m_wasRight = false;
     m_filming->setDials(m_virtual->dials());
-    m_filming->open(camera, m_settings.model);
+    m_secondLook.reset();
+    m_canvas->setInset({});
+    std::optional<pipeline::CameraChoice> second;
+    if (const int at = m_secondCamera->currentIndex() - 1; at >= 0) {
+        second = m_cameras[static_cast<std::size_t>(at)];
+        // One real camera cannot be both; the virtual client is seen from as many sides as one likes.
+        if (second->id == camera.id && camera.id != "simulated") second.reset();
+    }
+    m_filming->open(camera, second, m_settings.model);
     m_filming->arm(true);
 }
 
@@ -421,6 +444,7 @@ void FilmView::phaseChanged() {
                                                   : tr("Start"));
     m_movement->setEnabled(!on);
     m_camera->setEnabled(!on);
+    m_secondCamera->setEnabled(!on);
     m_virtual->setEnabled(!on);
     refresh();
 }
@@ -432,6 +456,8 @@ void FilmView::look(const pipeline::LiveLook& look) {
     const bool right = look.check.good();
     if (m_filming->phase() == Phase::Watching && right && !m_wasRight) m_sounds->play("right");
     m_wasRight = right;
+    if (m_filming->phase() == Phase::Filming && look.filming && look.set.reps > m_counted)
+        m_sounds->say(m_counted = look.set.reps);
     refresh();
 }
 
@@ -480,6 +506,10 @@ void FilmView::refresh() {
                 s.move = advice->move;
                 const auto problem = advice->problem;
                 if (problem == CameraProblem::CutOff || problem == CameraProblem::TooNear) s.room = m_look->check.room;
+            } else if (m_filming->hasSecond() && m_secondLook && !m_secondLook->check.good()) {
+                const CameraAdvice& other = m_secondLook->check.problems.front();
+                s.sentence = tr("Second: %1").arg(present::cameraSentence(other, m_settings.lengths));
+                s.reason = present::cameraReason(other.problem) + tr(" · Space films all the same");
             } else if (!m_filming->isClientReady()) {
                 s.sentence = tr("The virtual client gets ready: %1 %").arg(m_ready);
             } else {

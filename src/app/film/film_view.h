@@ -89,7 +89,7 @@ class FilmView : public QWidget {
     bool m_filling = false, m_wasRight = false, m_entered = false;
     double m_movedS = -1e9;  ///< when the simulated camera was moved last
     int m_ready = 100, m_counted = 0, m_lastBeat = -1;
-    std::optional<pipeline::LiveLook> m_look;
+    std::optional<pipeline::LiveLook> m_look, m_secondLook;
     std::vector<pipeline::CameraChoice> m_cameras;
     QTimer m_beat;  ///< count-in and tempo between two pictures
 
@@ -101,7 +101,7 @@ class FilmView : public QWidget {
     VirtualPanel* m_virtual;
     QWidget* m_consent;
     QLabel *m_consentText, *m_state;
-    QComboBox *m_camera, *m_movement, *m_tempo;
+    QComboBox *m_camera, *m_secondCamera, *m_movement, *m_tempo;
     QCheckBox *m_startStill, *m_stopStill, *m_hand, *m_sound, *m_showCue, *m_mirror, *m_warmUp;
     QPushButton *m_start, *m_displayButton;
 };

@@ -30,6 +30,9 @@ struct FilmedSet {
     pipeline::Filmed filmed;
     FilmingSwitch::Reason reason = FilmingSwitch::Reason::None;
     QDateTime begun;
+    std::optional<pipeline::Filmed> second{};  ///< by another camera at the same time
+    /// How much later the second camera's clip begins, by the clock both share.
+    double laterS() const { return second ? second->firstS - filmed.firstS : 0; }
 };
 
 /// The camera behind the film page: opens it, starts and stops recordings by key or by itself, and tells what is seen.
@@ -50,8 +53,9 @@ class Filming : public QObject {
     Filming(QString libraryFolder, JobQueue* queue, QObject* parent = nullptr);
     ~Filming() override;
 
-    /// Opens a camera ("simulated" or a device), closing the one before.
-    void open(const pipeline::CameraChoice& camera, const QString& model);
+    /// Opens a camera ("simulated" or a device), closing the one before; and another beside it, where one is given.
+    void open(const pipeline::CameraChoice& camera, const std::optional<pipeline::CameraChoice>& second,
+              const QString& model);
     void close();
     void setPlan(const FilmPlan& plan);
     const FilmPlan& plan() const { return m_plan; }
@@ -65,6 +69,7 @@ class Filming : public QObject {
     double countInLeftS() const;
     pipeline::LiveCounts counts() const;
     bool isOpen() const { return m_session != nullptr; }
+    bool hasSecond() const { return m_second != nullptr; }
     bool isSimulated() const { return m_simulated != nullptr; }
     const media::SourceFacts* cameraFacts() const;
     /// The simulated camera stands elsewhere, or its client will do something else: drawn in the background.
@@ -78,6 +83,7 @@ class Filming : public QObject {
   signals:
     void phaseChanged();
     void looked(const zevo::pipeline::LiveLook& look);
+    void secondLooked(const zevo::pipeline::LiveLook& look);
     /// A recording ended; the camera goes on.
     void ended(const std::shared_ptr<zevo::app::FilmedSet>& set);
     /// The camera or the recording ended by itself, or could not begin; plain words.
@@ -86,25 +92,29 @@ class Filming : public QObject {
     void clientReadiness(int percent);
 
   private:
-    void takeLook();
+    void takeLook(const pipeline::LiveLook& look);
     void react(FilmingSwitch::Event event);
     void begin();
     void end();
     void drawClient();
     void setPhase(Phase phase);
-    QString newPath() const;
+    QString newPath(const QString& view) const;
+    struct Newest;
+    pipeline::LiveSession::OnLook handOver(const std::shared_ptr<Newest>& newest, int opening, bool second);
+    static sim::ClientDials otherView(sim::ClientDials dials);
 
     QString m_folder;
     JobQueue* m_queue;
-    std::shared_ptr<pipeline::LiveSession> m_session;
-    sim::SimulatedCamera* m_simulated = nullptr;  ///< the session's source, where it is that one
+    std::shared_ptr<pipeline::LiveSession> m_session, m_second;
+    /// The sessions' sources, where they are simulated.
+    sim::SimulatedCamera *m_simulated = nullptr, *m_simulatedSecond = nullptr;
     sim::ClientDials m_dials;
     std::optional<JobId> m_drawing;
     FilmPlan m_plan;
     FilmingSwitch m_switch;
     Phase m_phase = Phase::Off;
     QDateTime m_begun;
-    QString m_path, m_view;
+    QString m_path, m_secondPath, m_view;
     int m_opening = 0, m_drawings = 0;
     /// The newest look, handed over by the following thread; shared so that a late one finds it still there.
     struct Newest {
@@ -112,7 +122,7 @@ class Filming : public QObject {
         std::optional<pipeline::LiveLook> look;
         bool posted = false;
     };
-    std::shared_ptr<Newest> m_newest = std::make_shared<Newest>();
+    std::shared_ptr<Newest> m_newest = std::make_shared<Newest>(), m_newestSecond = std::make_shared<Newest>();
 };
 
 }  // namespace zevo::app

@@ -46,7 +46,13 @@ void LiveCanvas::setScene(const Scene& scene) {
     update();
 }
 
+void LiveCanvas::setInset(const std::shared_ptr<const Picture>& picture) {
+    m_inset = picture;
+    update();
+}
+
 void LiveCanvas::clear() {
+    m_inset.reset();
     m_image = {};
     m_picture.reset();
     update();
@@ -248,6 +254,16 @@ void LiveCanvas::paintEvent(QPaintEvent*) {
         p.restore();
     } else {
         p.drawImage(r, m_image);
+    }
+    if (m_inset && m_for == For::Coach) {
+        const QImage other(m_inset->rgb.data(), m_inset->width, m_inset->height, m_inset->width * 3,
+                           QImage::Format_RGB888);
+        const QSizeF size = QSizeF(other.size()).scaled(r.size() * 0.27, Qt::KeepAspectRatio);
+        const QRectF corner(QPointF(r.left() + 8, r.bottom() - size.height() - 8), size);
+        p.drawImage(corner, other);
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(kWords, 2));
+        p.drawRect(corner);
     }
     switch (m_scene.phase) {
         case Phase::Off:

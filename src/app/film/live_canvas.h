@@ -36,6 +36,8 @@ class LiveCanvas : public QWidget {
         bool mirrored = false;
     };
     void setLook(const std::shared_ptr<const Picture>& picture, double scale);
+    /// What a second camera sees, small in a corner; null: none.
+    void setInset(const std::shared_ptr<const Picture>& picture);
     void setScene(const Scene& scene);
     const Scene& scene() const { return m_scene; }
     bool hasPicture() const { return !m_image.isNull(); }
@@ -61,7 +63,7 @@ class LiveCanvas : public QWidget {
     Theme m_theme = lightTheme();
     Scene m_scene;
     QImage m_image;
-    std::shared_ptr<const Picture> m_picture;  ///< m_image's pixels
+    std::shared_ptr<const Picture> m_picture, m_inset;  ///< m_picture: m_image's pixels
     double m_scale = 1;
 };
 

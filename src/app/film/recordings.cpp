@@ -174,7 +174,7 @@ Result<Imported> recoverRecording(const QString& libraryFolder, const Stranded& 
             return Error{"Not one picture of this recording can be read. It was broken off too soon.",
                          s.path.toStdString()};
     }
-    ImportRequest request{libraryFolder, s.path, s.facts, s.standard, model, s.client, catalogue, true};
+    ImportRequest request{libraryFolder, s.path, s.facts, s.standard, model, s.client, catalogue};
     auto done = importClip(request, cancel, progress);
     auto refused = [&] {
         const auto& why = done.error().notice;

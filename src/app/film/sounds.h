@@ -4,6 +4,7 @@
 #include <map>
 
 class QSoundEffect;
+class QTextToSpeech;
 
 namespace zevo::app {
 
@@ -15,6 +16,9 @@ class Sounds : public QObject {
     void setOn(bool on) { m_on = on; }
     /// "tick", "count", "go", "end", "right".
     void play(const QString& name);
+    /// Says a number, where the machine has a voice; else nothing.
+    void say(int number);
+    bool hasVoice();
 
   signals:
     /// What was, or would have been, heard.
@@ -22,7 +26,8 @@ class Sounds : public QObject {
 
   private:
     std::map<QString, QSoundEffect*> m_effects;
-    bool m_on = true;
+    bool m_on = true, m_asked = false;
+    QTextToSpeech* m_voice = nullptr;
 };
 
 }  // namespace zevo::app

@@ -56,6 +56,8 @@ const std::vector<KeyRow>& keyTable() {
          Where::Review},
         {"watchOnly", "Shift+I", QT_TRANSLATE_NOOP("keys", "nothing was said: watching"), Where::Review},
         {"film", "R", QT_TRANSLATE_NOOP("keys", "film a set; after one, the next of the same client")},
+        {"filmOther", "Shift+R", QT_TRANSLATE_NOOP("keys", "film the same set from another side; it joins this one"),
+         Where::Review},
         {"filmPress", "PgDown PgUp",
          QT_TRANSLATE_NOOP("keys", "start and stop filming; Space and Enter too, a remote as well"), Where::Film},
         {"otherClient", "B", QT_TRANSLATE_NOOP("keys", "the client filmed before this one, and back"), Where::Film},

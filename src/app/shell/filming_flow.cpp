@@ -20,6 +20,7 @@ using present::sentence;
 void MainWindow::connectFilming() {
     m_film->setCatalogue(m_catalogue);
     m_actions.on("film", [this] { filmSet(); });
+    m_actions.on("filmOther", [this] { filmOtherView(); });
     m_actions.on("filmPress", [this] { m_film->press(); });
     m_actions.on("clientDisplay", [this] { m_film->toggleDisplay(); });
     m_actions.on("showCue", [this] { m_film->toggleCue(); });
@@ -87,6 +88,7 @@ void MainWindow::filmSet() {
 void MainWindow::filmClient(const store::Client& client, const SetFacts& facts, const QString& standard,
                             const QString& cue) {
     ++m_opening;
+    m_otherViewOf.reset();
     m_review->stage()->setPlaying(false);
     m_notice->hide();
     if (m_filming && m_filming->client.id != client.id) m_filmedBefore = m_filming;
@@ -137,13 +139,73 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
                 m_film->filming()->arm(false);
                 return;
             }
+            if (const auto of = std::exchange(m_otherViewOf, std::nullopt)) return joinOtherView(*of, r.set.id, filmed);
             // The coach may have gone elsewhere while it was closed: then it is offered, not shown.
             if (currentView() != m_film || !m_film->leave())
                 measured(r.set, false);
             else
                 openSet(r.set.id);
             refine(r.set.id, filmed);
+            if (filmed->second) addFilmedSecond(r.set.id, *filmed);
         });
+}
+
+/// The clip of the second camera joins the set when the careful reading of the first is under way.
+void MainWindow::addFilmedSecond(store::SetId id, const FilmedSet& filmed) {
+    const QString path = QString::fromStdString(filmed.second->path);
+    auto outcome = std::make_shared<std::optional<store::Seen>>();
+    SetContext context = filmed.plan.context();
+    context.model = m_settings.model.toStdString();
+    m_queue.add(
+        tr("Measuring the other camera"), JobQueue::Priority::Normal,
+        [folder = m_library.folder(), path, context, outcome](const auto& cancel,
+                                                              const auto& progress) -> Result<void> {
+            auto seen = observeForSet(folder, path, context, cancel, progress);
+            if (!seen) return seen.error();
+            *outcome = std::move(*seen);
+            return {};
+        },
+        [this, id, outcome, laterS = filmed.laterS()](const Result<void>& done) {
+            if (!done) return failed(tr("The other camera's clip cannot be judged"), done.error(), true);
+            if (!m_review->hasSet() || m_review->id() != id)
+                return m_strip->showProblem(tr("The other camera"),
+                                            tr("Its set is not open any more. Open the set and add the clip again."),
+                                            tr("Nothing was changed."), false);
+            m_seen.push_back(**outcome);
+            m_review->addClip(watchable(m_library, m_seen.back()));
+            m_review->document().addSecond(m_seen.back().observation, true);
+            if (!m_review->presenter().hasSecond()) return;
+            // Both cameras share one clock, and the movement has to agree with it.
+            const double byMovement = -m_review->presenter().inSecond(0);
+            constexpr double kAgree = 0.1;
+            if (std::abs(byMovement - laterS) <= kAgree) return;
+            m_log.write("two cameras",
+                        Error{"", "clock and movement differ by " + std::to_string(byMovement - laterS)});
+            m_review->document().apply(SecondNudged{laterS - byMovement}, tr("lined up by the clock"));
+        });
+}
+
+void MainWindow::filmOtherView() {
+    if (currentView() != m_review || !m_review->hasSet() || m_review->presenter().hasSecond()) return;
+    const store::SetId id = m_review->id();
+    filmSet();
+    if (currentView() != m_film) return;
+    m_otherViewOf = id;
+    m_subtitle->setText(tr("The same set once more, from the other side: it joins the last one"));
+}
+
+void MainWindow::joinOtherView(store::SetId of, store::SetId taken, const std::shared_ptr<FilmedSet>& filmed) {
+    // What was filmed just now is not a set of its own.
+    if (!m_film->leave()) return;
+    deleteSet(taken);
+    openSet(of);
+    auto wait = std::make_shared<QMetaObject::Connection>();
+    *wait = connect(&m_queue, &JobQueue::changed, this,
+                    [this, wait, of, path = QString::fromStdString(filmed->filmed.path)] {
+                        if (currentView() != m_review || m_review->id() != of) return;
+                        disconnect(*wait);
+                        addSecondClip(path, false);
+                    });
 }
 
 void MainWindow::refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed) {

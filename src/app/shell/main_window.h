@@ -118,6 +118,9 @@ class MainWindow : public QMainWindow {
     void answer(const std::shared_ptr<FilmedSet>& filmed);
     void refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed);
     void takeRefined(const Refined& refined);
+    void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
+    void filmOtherView();
+    void joinOtherView(store::SetId of, store::SetId taken, const std::shared_ptr<FilmedSet>& filmed);
     void chooseIncoming();
     void clipArrived(const QString& path);
     void deleteSet(store::SetId id);
@@ -142,6 +145,7 @@ class MainWindow : public QMainWindow {
     QuestionBar* m_ask;
     IncomingFolder m_incoming;
     std::optional<FilmedClient> m_filming, m_filmedBefore;
+    std::optional<store::SetId> m_otherViewOf;  ///< what is filmed next is another view of this set
     WorkStrip* m_strip;
     Sheet *m_keys, *m_stop;
     PainQuestion* m_question;

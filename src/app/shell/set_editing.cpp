@@ -80,6 +80,7 @@ void MainWindow::importStandard(const QString& path) {
     if (!taken) return showNotice(sentence(taken.error()) + " " + tr("Nothing was changed."));
     reloadCatalogue();
     m_home->setCatalogue(m_catalogue);
+    m_film->setCatalogue(m_catalogue);
     const QString title = QString::fromStdString(taken->title);
     if (m_review->hasSet()) {
         m_review->setCatalogue(m_catalogue);

@@ -26,7 +26,8 @@ Result<store::Clip> recordClip(const store::Library& library, const QString& pat
         if (!made && !cancel) notices.push_back({NoticeKind::NoViewingCopy, {}});
     }
     if (cancel) return refusal(NoticeKind::Stopped);
-    return store::Clip{{}, *sha256, path, QFileInfo(path).size()};
+    const bool filmed = QFileInfo(path).dir() == QDir(library.recordings());
+    return store::Clip{{}, *sha256, path, QFileInfo(path).size(), filmed};
 }
 
 Result<pipeline::AnalyseOptions> optionsFor(const QString& model) {
@@ -161,7 +162,6 @@ Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomi
     store::NewSet record;
     record.client = request.client;
     record.heldOn = dayOf(request.clipPath);
-    recorded->filmed = request.filmed;
     record.seen = {{std::move(*recorded), std::make_shared<const Observation>(std::move(*seen))}};
     record.edits = std::move(edits);
     record.outcome = outcomeOf(*state, kEngine, request.catalogue);

@@ -45,7 +45,6 @@ struct ImportRequest {
     QString model = "full";
     store::ClientId client{};
     std::shared_ptr<const Catalogue> catalogue;
-    bool filmed = false;  ///< by Zevo: it lies in the library and goes with the set
 };
 
 /// What a measured clip has become.
