@@ -11,7 +11,6 @@
 #include "media/clip_recorder.h"
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
-#include "pipeline/turning_points.h"
 #include "vision/picture_facts.h"
 
 namespace zevo::pipeline {
@@ -374,108 +373,6 @@ Result<Filmed> LiveSession::endFilming() {
     for (const PoseFrame& pose : set->poses())
         if (pose.timeS <= out.durationS + 1e-6) out.poses.push_back(pose);
     return out;
-}
-
-namespace {
-
-ClipFacts clipFacts(const Filmed& f) {
-    const double step = f.frames > 1 ? f.durationS / static_cast<double>(f.frames - 1) : 0;
-    return {f.frames, f.durationS + step, f.facts.width, f.facts.height, 0};
-}
-
-/// Moments of the recorded pictures that no pose belongs to.
-Result<std::vector<Span>> notReached(const Filmed& filmed) {
-    auto clip = media::LiveClip::open(filmed.path);
-    if (!clip) return clip.error();
-    constexpr double kSame = 0.0015;
-    std::vector<Span> out;
-    auto pose = filmed.poses.begin();
-    LiveFrame frame;
-    bool missing = false;
-    for (;;) {
-        auto more = clip->next(frame);
-        if (!more) return more.error();
-        if (!*more) break;
-        while (pose != filmed.poses.end() && pose->timeS < frame.timeS - kSame) ++pose;
-        const bool there = pose != filmed.poses.end() && std::abs(pose->timeS - frame.timeS) <= kSame;
-        if (!there && missing)
-            out.back().toS = frame.timeS;
-        else if (!there)
-            out.push_back({frame.timeS, frame.timeS});
-        missing = !there;
-    }
-    return out;
-}
-
-}  // namespace
-
-Observation observedLive(const Filmed& filmed, const SetContext& context) {
-    Observation out;
-    out.clip = clipFacts(filmed);
-    out.poses = filmed.poses;
-    out.model = filmed.model;
-    out.network = filmed.network;
-    if (filmed.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});
-    if (filmed.shoes)
-        if (const auto view = measureView(out.poses, out.clip, context)) readShoes({filmed.shoes}, *view, out);
-    return out;
-}
-
-Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& context, const AnalyseOptions& options,
-                                  const std::atomic<bool>& cancel, const OnProgress& progress) {
-    return guarded([&]() -> Result<Observation> {
-        constexpr double kLeadInS = 0.4, kCloseS = 1.0, kWorthAll = 0.5;
-        auto missing = notReached(filmed);
-        if (!missing) return missing.error();
-        // What lies close together is caught up in one go.
-        std::vector<Span> spans;
-        for (const Span& s : *missing)
-            if (!spans.empty() && s.fromS - spans.back().toS < kCloseS)
-                spans.back().toS = s.toS;
-            else
-                spans.push_back(s);
-        double seconds = 0;
-        for (const Span& s : spans) seconds += s.toS - s.fromS + kLeadInS;
-        if (filmed.poses.empty() || seconds > kWorthAll * filmed.durationS ||
-            options.model != *pose::modelSizeFromName(filmed.model))
-            return observeClip(filmed.path, context, options, cancel, progress);
-        Observation out;
-        out.clip = clipFacts(filmed);
-        out.poses = filmed.poses;
-        out.model = filmed.model;
-        out.network = filmed.network;
-        if (filmed.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});
-        std::vector<std::shared_ptr<ShoeViews>> shoes;
-        if (filmed.shoes) shoes.push_back(filmed.shoes);
-        for (const Span& span : spans) {
-            FrameStages stages;
-            auto pose = makePoseStage(options.modelDir, options.model);
-            if (!pose) return pose.error();
-            stages.push_back(std::move(*pose));
-            shoes.push_back(std::make_shared<ShoeViews>());
-            stages.push_back(makeShoeStage(shoes.back()));
-            auto source = media::openClip(filmed.path, {kWidestFrame});
-            if (!source) return source.error();
-            for (const auto& stage : stages)
-                if (auto begun = stage->begin((*source)->facts()); !begun) return begun.error();
-            if (auto sought = (*source)->seek(std::max(0.0, span.fromS - kLeadInS)); !sought) return sought.error();
-            auto poses = runFrames(**source, stages, {span.toS + 0.002, &cancel, {}});
-            if (!poses) return poses.error();
-            for (const PoseFrame& p : *poses) {
-                if (p.timeS < span.fromS - 0.0015) continue;
-                const auto at = std::lower_bound(out.poses.begin(), out.poses.end(), p.timeS - 0.0015,
-                                                 [](const PoseFrame& f, double t) { return f.timeS < t; });
-                if (at == out.poses.end() || at->timeS - p.timeS > 0.0015) out.poses.insert(at, p);
-            }
-            if (cancel) return refusal(NoticeKind::Stopped);
-        }
-        if (const auto view = measureView(out.poses, out.clip, context)) {
-            readShoes(shoes, *view, out);
-            askAtTurningPoints(filmed.path, *view, options, cancel, out);
-        }
-        if (cancel) return refusal(NoticeKind::Stopped);
-        return out;
-    });
 }
 
 }  // namespace zevo::pipeline

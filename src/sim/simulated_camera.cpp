@@ -37,7 +37,8 @@ constexpr FaultDial kFaults[] = {
     {"hinge_shallow", "hinge", false, &RepSpec::hingeLeanDeg, 62, 20},
     {"chin_up", "squat hinge", false, &RepSpec::neckDeg, 0, 42},
     {"bridge_low", "bridge", false, &RepSpec::topAngleDeg, 176, 148},
-    {"knees_cave", "squat split-squat", true, &RepSpec::kneeInLeftCm, 0, 11},
+    {"knees_cave", "squat", true, &RepSpec::kneeInLeftCm, 0, 11},
+    {"knees_cave", "split-squat", true, &RepSpec::kneeInRightCm, 0, 11},
     {"weight_shift", "squat", true, &RepSpec::shiftCm, 0, 6},
 };
 

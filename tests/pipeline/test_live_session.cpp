@@ -1,6 +1,7 @@
 // A camera that is on, from picture to measured set, with the simulated camera's drawn clips and the real network.
 #include <sys/stat.h>
 
+#include <QDir>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QFileInfo>
@@ -348,6 +349,89 @@ class TestLiveSession : public QObject {
         const QString said =
             check.good() ? QString() : present::cameraSentence(check.problems.front(), present::Lengths::Metric);
         QVERIFY2(says.isEmpty() ? said.isEmpty() : said.contains(says), qPrintable(said));
+    }
+
+    /// Whatever the check can ask for can be done to the simulated camera, and each move undoes its opposite.
+    void everyMoveHasItsOpposite() {
+        using M = CameraMove;
+        sim::Placement start;
+        start.turnDeg = 2, start.aimDeg = -1, start.tiltDeg = 3, start.rollDeg = 1;
+        for (auto [one, other] : {std::pair{M::Back, M::Nearer},
+                                  {M::Up, M::Down},
+                                  {M::AimLeft, M::AimRight},
+                                  {M::AimUp, M::AimDown},
+                                  {M::WalkLeft, M::WalkRight},
+                                  {M::LevelLeft, M::LevelRight}}) {
+            const auto there = moved(start, one, 0.25);
+            QVERIFY(!(there == start));
+            const auto back = moved(there, other, 0.25);
+            NEAR(back.distanceM, start.distanceM, 1e-9);
+            NEAR(back.heightM, start.heightM, 1e-9);
+            NEAR(back.turnDeg + back.aimDeg + back.tiltDeg + back.rollDeg,
+                 start.turnDeg + start.aimDeg + start.tiltDeg + start.rollDeg, 1e-9);
+        }
+        QVERIFY(moved(start, M::None, 3) == start);
+        QVERIFY(moved(start, M::Nearer, 50).distanceM >= 1);  // not into the client
+    }
+
+    /// The folder of drawn clips stays small, and what was used last stays in it.
+    void drawnClipsDoNotPileUp() {
+        QTemporaryDir folder;
+        sim::ClientDials d;
+        d.width = 64, d.height = 64;
+        std::string first;
+        for (unsigned look = 0; look < 20; ++look) {
+            d.look = look;
+            const auto path = drawnRest(d, folder.path().toStdString(), kGoOn);
+            QVERIFY(bool(path));
+            if (look == 0) first = *path;
+            sim::ClientDials again = d;
+            again.look = 0;
+            QCOMPARE(*drawnRest(again, folder.path().toStdString(), kGoOn), first);
+        }
+        QVERIFY(QDir(folder.path()).entryList(QDir::Files).size() <= 17);
+        QVERIFY(QFile::exists(QString::fromStdString(first)));
+        // Stopped in the middle, nothing is left lying about.
+        std::atomic<bool> stop{true};
+        d.look = 99;
+        QVERIFY(!drawnSet(d, folder.path().toStdString(), stop));
+        QVERIFY(QDir(folder.path()).entryList({"*.part"}, QDir::Files).isEmpty());
+    }
+
+    /// The virtual client does what his dials say, in every movement and view that offers a fault, and less of it when
+    /// he listens; by perfect landmarks.
+    void dialsAreFaults() {
+        QCOMPARE(sim::afterCue(1, 0.3), 0.7);
+        QCOMPARE(sim::afterCue(0.5, 1), 0.0);
+        for (const char* movement : {"squat", "split-squat", "hinge", "bridge"})
+            for (bool front : {false, true})
+                for (const std::string& fault : sim::faultsOf(movement, front)) {
+                    sim::ClientDials d;
+                    d.movement = movement;
+                    d.front = front;
+                    d.fault = fault;
+                    d.reps = 4;
+                    if (d.movement == "bridge") d.camera.heightM = 0.5;
+                    auto found = [&](double size) {
+                        d.size = size;
+                        const auto spec = sim::setOf(d);
+                        SetFacts facts;
+                        facts.movement = movement;
+                        facts.statureCm = d.statureCm;
+                        Observation seen;
+                        seen.poses = sim::truePoses(spec);
+                        seen.clip = made::facts(spec);
+                        const auto state = recompute({std::make_shared<const Observation>(std::move(seen))},
+                                                     {FactsSet{facts}}, *made::catalogue());
+                        if (!state) qFatal("%s: %s", fault.c_str(), made::words(state.error()));
+                        const auto& all = state->set.result.findings;
+                        return std::any_of(all.begin(), all.end(), [&](const Finding& f) {
+                            return f.fault == fault && f.severity == Severity::Clear;
+                        });
+                    };
+                    QVERIFY2(found(1), (std::string(movement) + " " + fault).c_str());
+                    QVERIFY2(!found(0), (std::string(movement) + " " + fault).c_str());
+                }
     }
 
     void blurIsSeen() {

@@ -372,12 +372,20 @@ class TestPresenter : public QObject {
     void settingsAreKeptInTheLibrary() {
         QTemporaryDir dir;
         QCOMPARE(loadSettings(dir.path()).model, QString("full"));
-        saveSettings(dir.path(), {true, Lengths::Us, "heavy", "hinge", "romanian"});
+        Settings kept;
+        kept.dark = true, kept.lengths = Lengths::Us, kept.model = "heavy";
+        kept.movement = "hinge", kept.variation = "romanian";
+        kept.camera = "/dev/video2", kept.tempoGuide = "4-1-1", kept.incoming = "/phone";
+        kept.startStill = kept.handStarts = kept.sounds = false, kept.mirror = true;
+        saveSettings(dir.path(), kept);
         const Settings s = loadSettings(dir.path());
+        QCOMPARE(s.camera + s.tempoGuide + s.incoming, QString("/dev/video24-1-1/phone"));
+        QVERIFY(!s.startStill && s.stopStill && !s.handStarts && !s.sounds && s.mirror);
         QVERIFY(s.dark && s.lengths == Lengths::Us);
         QCOMPARE(s.model, QString("heavy"));
         QCOMPARE(s.movement + "/" + s.variation, QString("hinge/romanian"));
-        saveSettings(dir.path(), {false, Lengths::Metric, "enormous", "squat", ""});
+        kept.model = "enormous";
+        saveSettings(dir.path(), kept);
         QCOMPARE(loadSettings(dir.path()).model, QString("full"));
     }
 

@@ -86,6 +86,113 @@ void sql(const QString& folder, const QString& statement) {
 class TestStore : public QObject {
     Q_OBJECT
   private slots:
+    void consentKeepsItsPurpose() {
+        QTemporaryDir dir;
+        auto library = open(dir.path());
+        Client c{{}, "Merrin Colvard", 168, "", QDate(2026, 3, 4)};
+        c.consentFor = "coaching, and to show to others";
+        c.id = *library.addClient(c);
+        QCOMPARE(library.client(c.id)->consentFor, c.consentFor);
+        QCOMPARE(library.clients()->at(0), c);
+        c.consent.reset(), c.consentFor.clear();
+        QVERIFY(bool(library.updateClient(c)));
+        QCOMPARE(*library.client(c.id), c);
+    }
+
+    /// What Zevo filmed goes with the last set that needs it; what the coach filmed never does, wherever it lies.
+    void ownRecordingsGoWithTheirSets() {
+        QTemporaryDir dir;
+        auto library = open(dir.path());
+        const auto client = *library.addClient({{}, "Nance Treval", 170, {}, {}});
+        QDir().mkpath(library.recordings());
+        auto file = [&](const QString& path) {
+            QFile f(path);
+            if (!f.open(QIODevice::WriteOnly)) qFatal("no file");
+            f.write("pictures");
+            return path;
+        };
+        const QString own = file(library.recordings() + "/own.mkv"), coachs = file(dir.filePath("coachs.mp4"));
+        // Marked as filmed, and not where Zevo films to: a path from another machine, or a mistake. Left alone.
+        const QString elsewhere = file(dir.filePath("elsewhere.mkv"));
+        auto add = [&](const QString& path, bool filmed) {
+            auto s = newSet(client, path.toUtf8());
+            s.seen[0].clip.path = path;
+            s.seen[0].clip.filmed = filmed;
+            return *library.addSet(s);
+        };
+        const auto a = add(own, true), b = add(own, true), c = add(coachs, false);
+        (void)add(elsewhere, true);
+        QVERIFY(library.loadSet(a)->seen[0].clip.filmed && !library.loadSet(c)->seen[0].clip.filmed);
+        QVERIFY(bool(library.deleteSet(a)));
+        QVERIFY(QFile::exists(own));  // the other set still needs it
+        QVERIFY(bool(library.hideSet(b, true)));
+        QVERIFY(QFile::exists(own));  // it can be brought back
+        QVERIFY(bool(library.deleteHidden()));
+        QVERIFY(!QFile::exists(own));
+        QVERIFY(bool(library.deleteClient(client)));
+        QVERIFY(QFile::exists(coachs) && QFile::exists(elsewhere));
+    }
+
+    /// The careful reading takes the quick one's place, whole or not at all; what the coach did stays.
+    void aSetIsRefined() {
+        QTemporaryDir dir;
+        auto library = open(dir.path());
+        const auto client = *library.addClient({{}, "Osric Pellow", 170, {}, {}});
+        auto quick = newSet(client);
+        quick.edits.push_back(CueGiven{"heels_rise", "Press the floor away."});
+        const auto id = *library.addSet(quick);
+        auto careful = quick.seen[0];
+        auto better = std::make_shared<Observation>(*careful.observation);
+        better->notices.clear();
+        better->model = "heavy";
+        careful.observation = better;
+        auto now = outcome("Nothing to correct");
+        now.reps = 2;
+        QVERIFY(bool(library.refineSet(id, careful, now)));
+        const auto stored = library.loadSet(id);
+        QVERIFY(bool(stored));
+        QCOMPARE(stored->seen.size(), std::size_t{1});
+        QCOMPARE(stored->seen[0].observation->model, std::string("heavy"));
+        QVERIFY(stored->edits == quick.edits && *library.edits(id) == quick.edits);
+        QCOMPARE(library.sets(client)->at(0).headline, QString("Nothing to correct"));
+        QCOMPARE(library.sets(client)->at(0).reps, 2);
+        QVERIFY(!library.refineSet(SetId(99), careful, now));
+        QCOMPARE(library.loadSet(id)->seen[0].observation->model, std::string("heavy"));
+    }
+
+    void nothingCanBeChangedForReading() {
+        QTemporaryDir dir;
+        ClientId client{};
+        SetId set{};
+        {
+            auto library = open(dir.path());
+            client = *library.addClient({{}, "Perran Hask", 170, {}, {}});
+            set = *library.addSet(newSet(client));
+        }
+        QVERIFY(!Library::open(dir.filePath("nothing here"), Access::Read));
+        auto reading = Library::open(dir.path(), Access::Read);
+        QVERIFY2(bool(reading), reading ? "" : reading.error().detail.c_str());
+        QVERIFY(reading->isReadOnly() && !open(dir.path()).isReadOnly());
+        QCOMPARE(reading->sets(client)->size(), std::size_t{1});
+        QVERIFY(bool(reading->loadSet(set)));
+        const auto refused = reading->addSet(newSet(client, "other"));
+        QVERIFY(!refused);
+        QVERIFY2(refused.error().message.find("reading only") != std::string::npos, refused.error().message.c_str());
+        QVERIFY(!reading->hideSet(set, true) && !reading->deleteSet(set) &&
+                !reading->setHeldOn(set, QDate(2026, 1, 1)));
+        QVERIFY(!reading->keepSet(set, {}, {}, outcome()) && !reading->updateClient(*reading->client(client)));
+        QVERIFY(bool(reading->beginSitting()));
+        // Another one writes meanwhile, and the reader sees it.
+        (void)*open(dir.path()).addClient({{}, "Quenna Dray", 160, {}, {}});
+        QCOMPARE(reading->clients()->size(), std::size_t{2});
+        // One of an older schema is refused instead of being half understood.
+        QTemporaryDir old;
+        QVERIFY(QFile::copy(ZEVO_TEST_DIR "/store/libraries/schema-4.sqlite", old.filePath("library.sqlite")));
+        const auto older = Library::open(old.path(), Access::Read);
+        QVERIFY(!older);
+        QVERIFY(QDir(old.path()).entryList({"*.schema-*"}, QDir::Files).isEmpty());
+    }
+
     void clientsComeBack() {
         QTemporaryDir dir;
         ClientId id{};

@@ -75,6 +75,11 @@ class FilmView : public QWidget {
     void agree(const QString& purpose);
     void look(const pipeline::LiveLook& look);
     void refresh();
+    /// What is said while the client gets ready; the advice to follow, if any.
+    std::optional<CameraAdvice> watch(LiveCanvas::Scene& scene) const;
+    /// What is drawn while he moves.
+    void follow(LiveCanvas::Scene& scene);
+    QString stateText() const;
     void phaseChanged();
     QString tempoWord(int phase) const;
 

@@ -278,6 +278,8 @@ void Filming::end() {
                 return;
             }
             emit ended(set);
+            // Unplugged, or no room: the camera is switched on again by a key.
+            if (set->filmed.broken) close();
         });
 }
 

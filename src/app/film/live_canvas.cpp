@@ -18,6 +18,15 @@ QFont big(const QRectF& r, double share, bool bold = true) {
     return textFont(std::max(12, static_cast<int>(r.height() * share)), bold);
 }
 
+/// Longer sentences shrink rather than break.
+void drawFitting(QPainter& p, const QRectF& room, const QString& text, QFont font, const QColor& ink) {
+    while (font.pixelSize() > 14 && QFontMetricsF(font).horizontalAdvance(text) > room.width() * 0.94)
+        font.setPixelSize(font.pixelSize() - 2);
+    p.setFont(font);
+    p.setPen(ink);
+    p.drawText(room, Qt::AlignCenter, text);
+}
+
 }  // namespace
 
 LiveCanvas::LiveCanvas(For whom, QWidget* parent) : QWidget(parent), m_for(whom) {
@@ -79,13 +88,8 @@ void LiveCanvas::paintSentence(QPainter& p, const QRectF& r) const {
     p.setPen(Qt::NoPen);
     p.setBrush(kPlate);
     p.drawRect(plate);
-    QFont font = big(r, 0.1);
-    // Longer sentences shrink rather than break.
-    while (font.pixelSize() > 16 && QFontMetricsF(font).horizontalAdvance(m_scene.sentence) > plate.width() * 0.94)
-        font.setPixelSize(font.pixelSize() - 2);
-    p.setFont(font);
-    p.setPen(m_scene.right ? m_theme.ghost : kWords);
-    p.drawText(plate.adjusted(0, 0, 0, reason ? -plate.height() * 0.3 : 0), Qt::AlignCenter, m_scene.sentence);
+    drawFitting(p, plate.adjusted(0, 0, 0, reason ? -plate.height() * 0.3 : 0), m_scene.sentence, big(r, 0.1),
+                m_scene.right ? m_theme.ghost : kWords);
     if (!reason) return;
     p.setFont(big(r, 0.034, false));
     p.setPen(kSoft);
@@ -97,12 +101,7 @@ void LiveCanvas::paintCue(QPainter& p, const QRectF& r) const {
     p.setPen(Qt::NoPen);
     p.setBrush(kPlate);
     p.drawRect(plate);
-    QFont font = big(r, 0.075);
-    while (font.pixelSize() > 14 && QFontMetricsF(font).horizontalAdvance(m_scene.cue) > plate.width() * 0.94)
-        font.setPixelSize(font.pixelSize() - 2);
-    p.setFont(font);
-    p.setPen(kWords);
-    p.drawText(plate, Qt::AlignCenter, m_scene.cue);
+    drawFitting(p, plate, m_scene.cue, big(r, 0.075), kWords);
 }
 
 void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {

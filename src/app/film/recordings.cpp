@@ -4,7 +4,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QSaveFile>
-#include <QSet>
+#include <future>
 
 #include "catalog/data_files.h"
 #include "core/record/edit_json.h"
@@ -62,10 +62,12 @@ Result<FilmedResult> keepFilmed(const QString& libraryFolder, const FilmedSet& s
     const Movement* movement = set.plan.catalogue->movement(facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {facts.movement});
     FilmedResult out;
-    auto clip = clipOf(path);
-    if (!clip) return clip.error();
+    // The file's sum is taken beside the reading: a minute of film is 80 MB.
+    auto hashing = std::async(std::launch::async, [path] { return clipOf(path); });
     const auto seen = std::make_shared<const Observation>(
         pipeline::observedLive(set.filmed, contextOf(facts, *movement, set.filmed.model)));
+    auto clip = hashing.get();
+    if (!clip) return clip.error();
     store::NewSet record;
     record.client = client->id;
     record.heldOn = set.begun.date();

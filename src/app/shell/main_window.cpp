@@ -154,6 +154,7 @@ void MainWindow::chooseClip() {
 }
 
 void MainWindow::openClip(const QString& path, bool show) {
+    if (m_library.isReadOnly()) return showNotice(tr("Measuring needs a library that can be written to."));
     m_strip->dismissProblem();
     // From a set, the next clip belongs to the same client.
     if (currentView() == m_review && m_review->hasSet()) m_home->selectClient(m_review->client().id);
@@ -235,6 +236,7 @@ void MainWindow::openSet(store::SetId id) {
 void MainWindow::openDemo(const QString& story) {
     const auto demo = pipeline::loadDemo(story.toStdString());
     if (!demo) return failed(tr("The demo cannot be shown"), demo.error(), false);
+    if (m_library.isReadOnly()) return;
     bool first = true;
     for (const auto& set : *demo) {
         auto outcome = std::make_shared<std::optional<Imported>>();

@@ -42,6 +42,7 @@ void MainWindow::chooseSecondClip(bool together) {
 
 void MainWindow::addSecondClip(const QString& path, bool together) {
     if (!m_review->hasSet()) return;
+    if (m_library.isReadOnly()) return showNotice(tr("Measuring needs a library that can be written to."));
     const store::SetId id = m_review->id();
     const QString name = QFileInfo(path).fileName();
     auto outcome = std::make_shared<std::optional<store::Seen>>();

@@ -1,6 +1,8 @@
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstddef>
 #include <cstdint>
 #include <vector>
@@ -98,5 +100,15 @@ struct PoseFrame {
 };
 
 using PoseFrames = std::vector<PoseFrame>;
+
+/// How large the person is in the picture: the diagonal of the box around all points, pixels.
+inline double extentOf(const PoseFrame& pose) {
+    float top = 1e9F, bottom = -1e9F, left = 1e9F, right = -1e9F;
+    for (const auto& p : pose.points) {
+        top = std::min(top, p.y), bottom = std::max(bottom, p.y);
+        left = std::min(left, p.x), right = std::max(right, p.x);
+    }
+    return std::hypot(bottom - top, right - left);
+}
 
 }  // namespace zevo

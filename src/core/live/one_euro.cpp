@@ -56,13 +56,4 @@ PoseFrame SmoothPose::filter(const PoseFrame& pose, double bodyPx) {
     return out;
 }
 
-double extentOf(const PoseFrame& pose) {
-    float top = 1e9F, bottom = -1e9F, left = 1e9F, right = -1e9F;
-    for (const auto& p : pose.points) {
-        top = std::min(top, p.y), bottom = std::max(bottom, p.y);
-        left = std::min(left, p.x), right = std::max(right, p.x);
-    }
-    return std::hypot(bottom - top, right - left);
-}
-
 }  // namespace zevo

@@ -35,7 +35,4 @@ class SmoothPose {
     std::array<std::array<OneEuro, 2>, kLandmarkCount> m_filters;
 };
 
-/// Height of the person in a pose: the extent of his points, pixels.
-double extentOf(const PoseFrame& pose);
-
 }  // namespace zevo

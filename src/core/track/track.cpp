@@ -32,15 +32,6 @@ std::size_t index(Landmark id) {
     return static_cast<std::size_t>(id);
 }
 
-double personHeight(const PoseFrame& f) {
-    float top = 1e9F, bottom = -1e9F, left = 1e9F, right = -1e9F;
-    for (const auto& p : f.points) {
-        top = std::min(top, p.y), bottom = std::max(bottom, p.y);
-        left = std::min(left, p.x), right = std::max(right, p.x);
-    }
-    return std::hypot(bottom - top, right - left);
-}
-
 /// Direction of the left → right body axis against the picture plane, from the coarse 3D estimate:
 /// 0 = facing towards or away from the camera, 90 = square side view.
 void estimateView(const PoseFrames& frames, Track& track) {
@@ -225,7 +216,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
     std::vector<double> heights, steps, frameTimes;
     for (std::size_t i = 0; i < frames.size(); ++i) {
         frameTimes.push_back(frames[i].timeS);
-        if (frames[i].found) heights.push_back(personHeight(frames[i]));
+        if (frames[i].found) heights.push_back(extentOf(frames[i]));
         if (i > 0) steps.push_back(frames[i].timeS - frames[i - 1].timeS);
     }
     out.personPx = quantile(heights, 0.8);
