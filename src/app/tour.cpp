@@ -139,6 +139,7 @@ bool filmTwoSets(MainWindow& window, Camera& camera) {
     waitForWork(window);
     window.actions().get("giveCue")->trigger();
     window.actions().get("film")->trigger();
+    good &= until(right);
     good &= camera.take("film-session");
     waitFor([&] { return window.currentView() == window.review(); });
     waitForWork(window);

@@ -81,9 +81,16 @@ class TestFilming : public QObject {
         d.width = 640, d.height = 360;
         return d;
     }
+    /// Before the camera is opened: its size stays what it was then.
+    void smallPictures() {
+        sim::ClientDials d = film()->virtualPanel()->dials();
+        d.width = 640, d.height = 360;
+        film()->virtualPanel()->setDials(d);
+    }
     void agreeAndFilm() {
         click("film");
         QVERIFY(m_window->currentView() == film());
+        smallPictures();
         click("agreeCoaching");
     }
     /// Until the client is there and nothing is wrong with the camera.
@@ -111,6 +118,7 @@ class TestFilming : public QObject {
         // Nothing is filmed before the client has agreed.
         QVERIFY(child<QLabel>(m_window.get(), "consentText")->text().contains("Aldous"));
         QVERIFY(!filming()->isOpen());
+        smallPictures();
         click("agreeCoaching");
         auto client = library().clients()->at(0);
         QCOMPARE(*client.consent, QDate::currentDate());
@@ -151,7 +159,13 @@ class TestFilming : public QObject {
         QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         QVERIFY2(text("notes").contains("Refined"), qPrintable(text("notes")));
         QCOMPARE(shown.rep(), 1);
-        QVERIFY(!library().outlines(review()->id())->empty());
+        // Outlines are those of this body: none is larger than the picture.
+        const auto outlines = *library().outlines(review()->id());
+        QCOMPARE(outlines.size(), std::size_t{3});
+        for (const Outline& o : outlines) {
+            QVERIFY(o.points.size() > 50);
+            for (const auto& [x, y] : o.points) QVERIFY(x > 0 && x < 640 && y > 0 && y < 360);
+        }
         // The cue was given; the client listens.
         click("given");
         QCOMPARE(child<QPushButton>(review(), "given")->isChecked(), true);
