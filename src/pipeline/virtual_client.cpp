@@ -8,6 +8,7 @@
 #include <mutex>
 #include <set>
 #include <sstream>
+#include <tuple>
 
 #include "pipeline/barrier.h"
 
@@ -97,12 +98,34 @@ Result<std::string> drawn(const sim::ClipSpec& spec, const std::string& folder, 
 
 }  // namespace
 
-std::vector<CameraChoice> camerasToChoose() {
+std::vector<CameraChoice> choicesOf(const std::vector<media::CameraInfo>& cameras) {
     std::vector<CameraChoice> out;
-    for (media::CameraInfo& camera : media::camerasHere())
-        out.push_back({camera.device, camera.name, media::bestMode(camera.modes), std::move(camera.modes)});
-    out.push_back({"simulated", "", {}, {}});
+    auto idOf = [](const std::string& device, const media::CameraMode& m) {
+        std::ostringstream id;
+        id << device << ' ' << m.width << 'x' << m.height << ' ' << m.rate << ' ' << m.format;
+        return id.str();
+    };
+    for (const media::CameraInfo& camera : cameras) {
+        const media::CameraMode best = media::bestMode(camera.modes);
+        std::vector<media::CameraMode> modes{best};
+        for (const media::CameraMode& m : camera.modes) {
+            // Of the same size the quickest, and of those the one that need not be encoded.
+            auto same = std::find_if(modes.begin(), modes.end(),
+                                     [&](const auto& o) { return o.width == m.width && o.height == m.height; });
+            if (same == modes.end())
+                modes.push_back(m);
+            else if (same != modes.begin() && std::tuple(m.rate, m.encoded) > std::tuple(same->rate, same->encoded))
+                *same = m;
+        }
+        for (const media::CameraMode& m : modes)
+            out.push_back({idOf(camera.device, m), camera.name, camera.device, m, m == best});
+    }
+    out.push_back({"simulated", "", "", {}, true});
     return out;
+}
+
+std::vector<CameraChoice> camerasToChoose() {
+    return choicesOf(media::camerasHere());
 }
 
 Result<std::string> drawnRest(const sim::ClientDials& dials, const std::string& folder,

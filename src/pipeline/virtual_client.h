@@ -13,12 +13,15 @@ namespace zevo::pipeline {
 
 /// A camera the coach can choose.
 struct CameraChoice {
-    std::string id;          ///< "simulated", or the device: "/dev/video0"
+    std::string id;          ///< "simulated", or device and mode: "/dev/video0 1280x720 30 mjpeg"
     std::string name;        ///< as it calls itself; empty for the simulated one
-    media::CameraMode mode;  ///< it would be opened with
-    std::vector<media::CameraMode> modes;
+    std::string device;      ///< to be opened; empty for the simulated one
+    media::CameraMode mode;  ///< it is opened with
+    bool best = true;        ///< of its camera's modes, the one to film with
 };
-/// Those plugged in now, the simulated one last: it is always there.
+/// Every camera with each size it can film in, its best one first; the simulated camera last: it is always there.
+std::vector<CameraChoice> choicesOf(const std::vector<media::CameraInfo>& cameras);
+/// Of those plugged in now.
 std::vector<CameraChoice> camerasToChoose();
 
 /// The simulated camera's clips, drawn into `folder` unless they are there already from these very dials. The folder is

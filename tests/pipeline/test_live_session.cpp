@@ -7,6 +7,7 @@
 #include <QFileInfo>
 #include <QTemporaryDir>
 #include <mutex>
+#include <set>
 #include <thread>
 
 #include "pipeline/live_session.h"
@@ -432,6 +433,26 @@ class TestLiveSession : public QObject {
                     QVERIFY2(found(1), (std::string(movement) + " " + fault).c_str());
                     QVERIFY2(!found(0), (std::string(movement) + " " + fault).c_str());
                 }
+    }
+
+    void everySizeOfEveryCameraCanBeChosen() {
+        const media::CameraInfo desk{"/dev/video0",
+                                     "Desk camera",
+                                     {{640, 480, 30, false, "yuyv422"},
+                                      {640, 480, 60, true, "mjpeg"},
+                                      {1280, 720, 10, false, "yuyv422"},
+                                      {1280, 720, 30, true, "mjpeg"},
+                                      {1920, 1080, 30, true, "mjpeg"}}};
+        const auto all = choicesOf({desk});
+        QCOMPARE(all.size(), std::size_t{4});
+        QVERIFY(all[0].best && all[0].mode == desk.modes[3] && all[0].device == "/dev/video0");
+        QVERIFY(!all[1].best && all[1].mode == desk.modes[1]);  // the quickest of its size
+        QCOMPARE(all[3].id, std::string("simulated"));
+        std::set<std::string> ids;
+        for (const auto& c : all) ids.insert(c.id);
+        QCOMPARE(ids.size(), all.size());
+        QCOMPARE(camerasToChoose().back().id, std::string("simulated"));
+        QCOMPARE(present::modeText(1280, 720, 30), QString("1280 × 720, 30 a second"));
     }
 
     void blurIsSeen() {

@@ -86,6 +86,12 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
         m_filming->setDials(m_virtual->dials());
         refresh();
     });
+    // Plugged in or pulled out while the page is open: the list follows, what is being filmed with stays.
+    if (m_devices.addPath("/dev"))
+        connect(&m_devices, &QFileSystemWatcher::directoryChanged, this, [this] {
+            if (isVisible() && m_filming->phase() != Phase::Filming && m_filming->phase() != Phase::CountingIn)
+                fillCameras();
+        });
     m_beat.setTimerType(Qt::PreciseTimer);
     m_beat.setInterval(kBeatMs);
     connect(&m_beat, &QTimer::timeout, this, &FilmView::refresh);
@@ -145,7 +151,11 @@ void FilmView::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
 }
 
 void FilmView::fillCameras() {
-    m_cameras = pipeline::camerasToChoose();
+    auto now = pipeline::camerasToChoose();
+    const bool same = std::equal(now.begin(), now.end(), m_cameras.begin(), m_cameras.end(),
+                                 [](const auto& a, const auto& b) { return a.id == b.id; });
+    if (same) return;
+    m_cameras = std::move(now);
     m_filling = true;
     m_camera->clear();
     int at = -1;
@@ -154,8 +164,10 @@ void FilmView::fillCameras() {
         if (c.id == "simulated")
             m_camera->addItem(tr("Simulated camera (virtual client)"));
         else
-            m_camera->addItem(QString("%1 (%2)").arg(QString::fromStdString(c.name),
-                                                     present::modeText(c.mode.width, c.mode.height, c.mode.rate)));
+            m_camera->addItem(
+                QString("%1 (%2)").arg(QString::fromStdString(c.name),
+                                       present::modeText(c.mode.width, c.mode.height, c.mode.rate) +
+                                           (c.mode.encoded ? QString() : tr(", uncompressed: needs a quick machine"))));
         if (QString::fromStdString(c.id) == m_settings.camera) at = static_cast<int>(i);
     }
     // The one used last, else the first real one, else the simulated one.
@@ -197,7 +209,6 @@ void FilmView::takePlan() {
 }
 
 void FilmView::enter(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue) {
-    const bool other = client.id != m_client.id || !m_entered;
     m_entered = true;
     m_client = client;
     m_facts = facts;
@@ -216,7 +227,7 @@ void FilmView::enter(const store::Client& client, const SetFacts& facts, const Q
     if (const Movement* movement = m_catalogue->movement(facts.movement))
         m_virtual->setMovement(*movement, facts.variation, client.statureCm, static_cast<unsigned>(client.id),
                                m_catalogue->advice);
-    if (other || m_cameras.empty()) fillCameras();
+    fillCameras();
     m_consentText->setText(
         tr("Has %1 agreed to be filmed?").arg(client.name.isEmpty() ? tr("the client") : client.name));
     m_consent->setVisible(!client.consent);

@@ -1,6 +1,6 @@
 #pragma once
 
-#include <QElapsedTimer>
+#include <QFileSystemWatcher>
 #include <QTimer>
 #include <QWidget>
 
@@ -96,6 +96,7 @@ class FilmView : public QWidget {
     int m_ready = 100, m_counted = 0, m_lastBeat = -1;
     std::optional<pipeline::LiveLook> m_look, m_secondLook;
     std::vector<pipeline::CameraChoice> m_cameras;
+    QFileSystemWatcher m_devices;
     QTimer m_beat;  ///< count-in and tempo between two pictures
 
     Filming* m_filming;

@@ -149,7 +149,7 @@ void Filming::open(const pipeline::CameraChoice& camera, const std::optional<pip
                     simulated = made->get();
                     source = std::move(*made);
                 } else {
-                    auto made = media::openCamera(which.id, which.mode);
+                    auto made = media::openCamera(which.device, which.mode);
                     if (!made) return made.error();
                     source = std::move(*made);
                 }
