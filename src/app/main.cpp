@@ -2,12 +2,12 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
-#include <QLockFile>
 #include <QStandardPaths>
 #include <cstdio>
 
 #include "app/shell/main_window.h"
 #include "app/tour.h"
+#include "app/work/one_writer.h"
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
@@ -34,18 +34,13 @@ int main(int argc, char** argv) {
     const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation);
     const QString folder =
         parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
-    // One Zevo changes a library; a second one, or one that may not write there, only looks.
-    QDir().mkpath(folder);
-    QLockFile lock(QDir(folder).filePath("zevo.lock"));
-    lock.setStaleLockTime(0);  // whose owner has died is free
-    const bool writes = lock.tryLock(100);
-    auto opened = zevo::store::Library::open(folder, writes ? zevo::store::Access::Write : zevo::store::Access::Read);
+    auto opened = zevo::app::holdLibrary(folder);
     if (!opened) {
         std::fprintf(stderr, "%s\n%s\n", qPrintable(zevo::present::sentence(opened.error())), qPrintable(folder));
         return 1;
     }
     zevo::app::installFonts();
-    zevo::app::MainWindow window(std::move(*opened));
+    zevo::app::MainWindow window(std::move(opened->library));
     if (parser.isSet(tour)) return zevo::app::runTour(window, parser.value(tour));
     if (parser.isSet(story)) return zevo::app::checkStory(window, parser.value(story));
     window.show();
