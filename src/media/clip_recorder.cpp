@@ -17,7 +17,7 @@ constexpr double kFlushEveryS = 1;
 
 Error diskProblem(const std::string& path, int code) {
     if (code == AVERROR(ENOSPC) || code == AVERROR(EDQUOT))
-        return {"The disk is full. What was filmed so far is kept; make room (about 3 MB for a second of film).", path};
+        return {"The disk is full. What was filmed so far is kept; make room (1 to 3 MB for a second of film).", path};
     if (code == AVERROR(EACCES) || code == AVERROR(EROFS))
         return {"The folder of the recordings cannot be written to.", path};
     return {"The recording could not be written. What was filmed so far is kept.", path + ": " + avMessage(code)};

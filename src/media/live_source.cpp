@@ -15,7 +15,7 @@ extern "C" {
 namespace zevo::media {
 namespace {
 
-/// About 50:1 against raw pictures; blocks are not seen at 720p, and what the network reads is the same.
+/// Ours: about 43 kB a drawn picture at 720p (bench_live). What it costs in angles on raw cameras was not measured.
 constexpr int kJpegQuality = 4;
 /// No picture for so long: unplugged, or held by somebody else.
 constexpr double kStuckS = 5;

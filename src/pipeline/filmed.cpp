@@ -10,16 +10,24 @@
 namespace zevo::pipeline {
 namespace {
 
-ClipFacts clipFacts(const Filmed& f) {
+/// Times of the recording and of its poses are rounded to the millisecond apart from each other.
+constexpr double kSameS = 0.0015;
+
+Observation posesOf(const Filmed& f) {
+    Observation out;
     const double step = f.frames > 1 ? f.durationS / static_cast<double>(f.frames - 1) : 0;
-    return {f.frames, f.durationS + step, f.facts.width, f.facts.height, 0};
+    out.clip = {f.frames, f.durationS + step, f.facts.width, f.facts.height, 0};
+    out.poses = f.poses;
+    out.model = f.model;
+    out.network = f.network;
+    if (f.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});
+    return out;
 }
 
 /// Moments of the recorded pictures that no pose belongs to.
 Result<std::vector<Span>> notReached(const Filmed& filmed) {
     auto clip = media::LiveClip::open(filmed.path);
     if (!clip) return clip.error();
-    constexpr double kSame = 0.0015;
     std::vector<Span> out;
     auto pose = filmed.poses.begin();
     media::LiveFrame frame;
@@ -28,8 +36,8 @@ Result<std::vector<Span>> notReached(const Filmed& filmed) {
         auto more = clip->next(frame);
         if (!more) return more.error();
         if (!*more) break;
-        while (pose != filmed.poses.end() && pose->timeS < frame.timeS - kSame) ++pose;
-        const bool there = pose != filmed.poses.end() && std::abs(pose->timeS - frame.timeS) <= kSame;
+        while (pose != filmed.poses.end() && pose->timeS < frame.timeS - kSameS) ++pose;
+        const bool there = pose != filmed.poses.end() && std::abs(pose->timeS - frame.timeS) <= kSameS;
         if (!there && missing)
             out.back().toS = frame.timeS;
         else if (!there)
@@ -42,12 +50,7 @@ Result<std::vector<Span>> notReached(const Filmed& filmed) {
 }  // namespace
 
 Observation observedLive(const Filmed& filmed, const SetContext& context) {
-    Observation out;
-    out.clip = clipFacts(filmed);
-    out.poses = filmed.poses;
-    out.model = filmed.model;
-    out.network = filmed.network;
-    if (filmed.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});
+    Observation out = posesOf(filmed);
     if (filmed.shoes)
         if (const auto view = measureView(out.poses, out.clip, context)) readShoes({filmed.shoes}, *view, out);
     return out;
@@ -68,17 +71,11 @@ Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& contex
                 spans.push_back(s);
         double seconds = 0;
         for (const Span& s : spans) seconds += s.toS - s.fromS + kLeadInS;
-        if (filmed.poses.empty() || seconds > kWorthAll * filmed.durationS ||
+        if (filmed.poses.empty() || !filmed.shoes || seconds > kWorthAll * filmed.durationS ||
             options.model != *pose::modelSizeFromName(filmed.model))
             return observeClip(filmed.path, context, options, cancel, progress);
-        Observation out;
-        out.clip = clipFacts(filmed);
-        out.poses = filmed.poses;
-        out.model = filmed.model;
-        out.network = filmed.network;
-        if (filmed.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});
-        std::vector<std::shared_ptr<ShoeViews>> shoes;
-        if (filmed.shoes) shoes.push_back(filmed.shoes);
+        Observation out = posesOf(filmed);
+        std::vector<std::shared_ptr<ShoeViews>> shoes{filmed.shoes};
         for (const Span& span : spans) {
             FrameStages stages;
             auto pose = makePoseStage(options.modelDir, options.model);
@@ -91,13 +88,13 @@ Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& contex
             for (const auto& stage : stages)
                 if (auto begun = stage->begin((*source)->facts()); !begun) return begun.error();
             if (auto sought = (*source)->seek(std::max(0.0, span.fromS - kLeadInS)); !sought) return sought.error();
-            auto poses = runFrames(**source, stages, {span.toS + 0.002, &cancel, {}});
+            auto poses = runFrames(**source, stages, {span.toS + kSameS, &cancel, {}});
             if (!poses) return poses.error();
             for (const PoseFrame& p : *poses) {
-                if (p.timeS < span.fromS - 0.0015) continue;
-                const auto at = std::lower_bound(out.poses.begin(), out.poses.end(), p.timeS - 0.0015,
+                if (p.timeS < span.fromS - kSameS) continue;
+                const auto at = std::lower_bound(out.poses.begin(), out.poses.end(), p.timeS - kSameS,
                                                  [](const PoseFrame& f, double t) { return f.timeS < t; });
-                if (at == out.poses.end() || at->timeS - p.timeS > 0.0015) out.poses.insert(at, p);
+                if (at == out.poses.end() || at->timeS - p.timeS > kSameS) out.poses.insert(at, p);
             }
             if (cancel) return refusal(NoticeKind::Stopped);
         }

@@ -1,6 +1,7 @@
 #include "pipeline/live_session.h"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <condition_variable>
 #include <deque>
@@ -70,6 +71,7 @@ struct LiveSession::Impl {
         double firstS = 0;    // of its first picture, on the shared clock
         bool ending = false;  // no more pictures are taken in
         bool busy = false;    // the writer is at work on one
+        bool full = false;    // the writer cannot go on
         std::optional<Error> broken;
     };
     std::optional<Recording> recording;
@@ -78,6 +80,7 @@ struct LiveSession::Impl {
     std::shared_ptr<ShoeViews> shoes;
     std::unique_ptr<FrameStage> shoeStage;
     double setFirstS = 0;
+    std::atomic<bool> shoesLost{false};
 
     std::deque<PoseFrame> recent;  // poses on the shared clock; following thread, or under the mutex while it waits
 
@@ -153,6 +156,7 @@ struct LiveSession::Impl {
                 ++counts.recorded;
             } else {
                 recording->broken = done.error();
+                recording->full = true;
                 queue.clear();
                 counts.queuedBytes = 0;
                 lock.unlock();
@@ -202,7 +206,8 @@ struct LiveSession::Impl {
                 picture.timeS = clipS;
                 PoseFrame at = *seen;
                 at.timeS = clipS;
-                (void)shoeStage->process(picture, at);  // without room for them the shoes are read from the clip
+                // Without room for them all the shoes are read from the clip afterwards, none from some.
+                if (!shoeStage->process(picture, at)) shoesLost = true;
             }
             LiveLook look;
             look.timeS = frame.timeS;
@@ -321,9 +326,10 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     if (m.ring.empty()) return Error{"The camera has not sent a picture yet.", path};
     m.counts.recorded = m.counts.dropped = 0;
     const double firstS = m.ring.front().timeS;
-    m.recording.emplace(Impl::Recording{std::move(*recorder), path, firstS, false, false, std::nullopt});
+    m.recording.emplace(Impl::Recording{std::move(*recorder), path, firstS, false, false, false, std::nullopt});
     for (const LiveFrame& frame : m.ring) m.enqueue(frame);
     m.setFirstS = firstS;
+    m.shoesLost = false;
     for (PoseFrame pose : m.recent) {
         if (pose.timeS < firstS - 1e-6) continue;
         pose.timeS = m.clipTime(pose.timeS, firstS);
@@ -343,14 +349,14 @@ Result<Filmed> LiveSession::endFilming() {
     if (!m.recording) return Error{"Nothing is being filmed.", ""};
     Impl::Recording& r = *m.recording;
     r.ending = true;
-    m.written.wait(lock, [&] { return m.stopping || ((m.queue.empty() || r.broken) && !r.busy); });
+    m.written.wait(lock, [&] { return m.stopping || ((m.queue.empty() || r.full) && !r.busy); });
     m.followed.wait(lock, [&] { return m.stopping || (m.waiting.empty() && !m.following) || m.cameraGone; });
     // The following thread looks at the next picture as one before a set.
     Filmed out;
     out.path = r.path;
     out.facts = facts();
     out.firstS = r.firstS;
-    out.shoes = m.shoes;
+    if (!m.shoesLost) out.shoes = m.shoes;
     const auto set = std::move(m.set);
     m.set.reset();
     m.shoes.reset();

@@ -49,13 +49,16 @@ struct Filmed {
     double firstS = 0;  ///< of its first picture on the clock all cameras share
     double durationS = 0;
     long frames = 0, dropped = 0;
-    PoseFrames poses;  ///< of the pictures that were reached, on the clip's clock
-    std::shared_ptr<ShoeViews> shoes;
+    PoseFrames poses;                  ///< of the pictures that were reached, on the clip's clock
+    std::shared_ptr<ShoeViews> shoes;  ///< null where there was no room to keep them
     std::string model, network;
     int people = 1;
     /// Why the recording ended before it was ended: disk full, camera unplugged. What was filmed is kept.
     std::optional<Error> broken;
 };
+
+/// What a recording holds of the time before its start.
+inline constexpr double kRingS = 3;
 
 /// A camera that is on: its pictures are followed as they come, and recorded while film() … endFilming(). Three
 /// threads: one takes pictures and never waits for anything, one writes, one looks at the newest. What happened in the
@@ -65,8 +68,8 @@ class LiveSession {
     struct Options {
         std::string modelDir;
         pose::ModelSize model = pose::ModelSize::Full;
-        double ringS = 3;
-        /// Between camera and disk; what does not fit is dropped and counted. About a minute and a half at 720p.
+        double ringS = kRingS;
+        /// Between camera and disk; what does not fit is dropped and counted. Three minutes of drawn pictures at 720p.
         long long queueBytes = 256LL << 20;
         int maxSide = kWidestFrame;
         /// Between two pictures the network looks at; 0: all it can. A second camera is looked at now and then only, to

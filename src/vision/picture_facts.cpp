@@ -8,7 +8,7 @@ namespace zevo {
 namespace {
 
 constexpr int kEveryRow = 4, kReach = 6;
-/// An edge counts from this contrast on: sensor noise is a tenth of it.
+/// An edge counts from this contrast on, well above sensor noise.
 constexpr int kContrast = 40;
 constexpr double kSharpPx = 3;
 

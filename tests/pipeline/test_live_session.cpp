@@ -192,6 +192,7 @@ class TestLiveSession : public QObject {
         filmed.frames = static_cast<long>(whole->poses.size());
         filmed.durationS = whole->poses.back().timeS;
         filmed.model = "full";
+        filmed.shoes = std::make_shared<ShoeViews>();
         for (const PoseFrame& p : whole->poses)
             if (!(p.timeS > 4 && p.timeS < 4.6) && !(p.timeS > 9 && p.timeS < 9.1)) filmed.poses.push_back(p);
         QVERIFY(filmed.poses.size() < whole->poses.size());
@@ -203,11 +204,18 @@ class TestLiveSession : public QObject {
             const auto &a = caught->poses[i].at(Landmark::RightHip), &b = whole->poses[i].at(Landmark::RightHip);
             QVERIFY(std::hypot(a.x - b.x, a.y - b.y) < 6);
         }
-        // Nothing of it reached: it is read from beginning to end.
-        filmed.poses.clear();
-        const auto anew = observeFilmed(filmed, context(), analyse, kGoOn);
-        QVERIFY(bool(anew));
-        QCOMPARE(anew->poses.size(), whole->poses.size());
+        // Nothing of it reached, or no room for the shoes: it is read from beginning to end.
+        for (bool poses : {false, true}) {
+            Filmed bare = filmed;
+            poses ? bare.shoes.reset() : bare.poses.clear();
+            const auto anew = observeFilmed(bare, context(), analyse, kGoOn);
+            QVERIFY(bool(anew));
+            QCOMPARE(anew->poses.size(), whole->poses.size());
+            QVERIFY(std::any_of(anew->poses.begin(), anew->poses.end(), [](const PoseFrame& p) {
+                return std::any_of(p.shoes.begin(), p.shoes.end(),
+                                   [](const ShoeReading& s) { return s.state == ShoeReading::State::Read; });
+            }));
+        }
         std::atomic<bool> stop{true};
         QVERIFY(!observeFilmed(filmed, context(), analyse, stop));
     }

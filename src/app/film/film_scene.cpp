@@ -16,8 +16,6 @@ using Phase = Filming::Phase;
 constexpr double kSettledS = 2.2;
 /// The first repetition begins this long after the picture begins to count.
 constexpr double kTempoLeadS = 1.5, kTempoRestS = 1;
-/// What was before the start is in the clip as well (LiveSession::Options::ringS).
-constexpr double kRingS = 3;
 
 }  // namespace
 
@@ -74,7 +72,7 @@ void FilmView::follow(LiveCanvas::Scene& s) {
     if (!tempo) return;
     // Between two pictures the target goes on. A bridge lifts first, and its target goes up.
     const bool lifts = movement->drive == Drive::HipRise;
-    const double since = m_look->clipS + (media::steadySeconds() - m_look->timeS) - kRingS - kTempoLeadS;
+    const double since = m_look->clipS + (media::steadySeconds() - m_look->timeS) - pipeline::kRingS - kTempoLeadS;
     s.tempo = present::tempoAt(since, lifts ? tempo->liftS : tempo->lowerS, tempo->pauseS,
                                lifts ? tempo->lowerS : tempo->liftS, kTempoRestS);
     const int beat = s.tempo->rep * 1000 + s.tempo->phase * 100 + static_cast<int>(std::ceil(s.tempo->leftS));

@@ -237,11 +237,16 @@ void Filming::begin() {
         begun = m_session->film(m_path.toStdString(), m_begun.toUTC().toString(Qt::ISODate).toStdString(),
                                 m_plan.context());
     // Without the second one the set is filmed all the same.
-    if (begun && m_second)
-        if (auto also = m_second->film(m_secondPath.toStdString(), m_begun.toUTC().toString(Qt::ISODate).toStdString(),
-                                       m_plan.context());
-            !also)
+    if (begun && m_second) {
+        auto also = noteRecording(m_secondPath, m_plan);
+        if (also)
+            also = m_second->film(m_secondPath.toStdString(), m_begun.toUTC().toString(Qt::ISODate).toStdString(),
+                                  m_plan.context());
+        if (!also) {
+            forgetRecording(m_secondPath);
             emit trouble(also.error());
+        }
+    }
     if (!begun) {
         forgetRecording(m_path);
         m_switch.disarm();

@@ -127,8 +127,6 @@ void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {
     }
     p.save();
     p.translate(at);
-    // The arrow is a hand's move on the camera, as its owner sees the picture; a mirror turns left and right about.
-    if (m_scene.mirrored) p.scale(-1, 1);
     QPainterPath path;
     if (arc) {
         const bool left = m_scene.move == CameraMove::LevelLeft;

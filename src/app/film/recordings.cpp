@@ -99,8 +99,9 @@ Result<FilmedResult> keepFilmed(const QString& libraryFolder, const FilmedSet& s
     return out;
 }
 
-Result<Refined> refineFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& set, const QString& model,
-                             const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
+Result<store::Seen> refineFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
+                                 const QString& model, const std::atomic<bool>& cancel,
+                                 const pipeline::OnProgress& progress) {
     auto library = store::Library::open(libraryFolder);
     if (!library) return library.error();
     pipeline::AnalyseOptions options;
@@ -110,28 +111,53 @@ Result<Refined> refineFilmed(const QString& libraryFolder, store::SetId id, cons
     options.model = *size;
     // One core stays free for the next set.
     options.workers = std::max(1, options.workers - 1);
-    const auto edits = library->edits(id);
-    if (!edits) return edits.error();
-    const SetFacts facts = fold(*edits).facts;
+    const auto begun = library->edits(id);
+    if (!begun) return begun.error();
+    const SetFacts facts = fold(*begun).facts;
     const Movement* movement = set.plan.catalogue->movement(facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {facts.movement});
     auto seen = pipeline::observeFilmed(set.filmed, contextOf(facts, *movement, model.toStdString()), options, cancel,
                                         progress);
     if (!seen) return seen.error();
-    const auto state = recompute({std::make_shared<const Observation>(*seen)}, *edits, *set.plan.catalogue);
+    const auto state = recompute({std::make_shared<const Observation>(*seen)}, {FactsSet{facts}}, *set.plan.catalogue);
     if (!state) return state.error();
-    std::vector<double> bottoms;
-    for (const auto& r : state->set.result.reps) bottoms.push_back(r.bottomS);
-    if (progress) progress({0, 0, 0, pipeline::Doing::Outlines});
-    auto outlines = pipeline::readOutlines(set.filmed.path, seen->poses, bottoms, options.modelDir, cancel);
-    if (cancel) return refusal(NoticeKind::Stopped);
-    if (outlines)
-        seen->outlines = std::move(*outlines);
-    else
-        seen->notices.push_back({NoticeKind::NoOutlines, {}});
+    if (auto done = addOutlines(set.filmed.path, *state, *seen, cancel, progress); !done) return done.error();
     auto clip = clipOf(QString::fromStdString(set.filmed.path));
     if (!clip) return clip.error();
-    return Refined{id, {std::move(*clip), std::make_shared<const Observation>(std::move(*seen))}};
+    store::Seen refined{std::move(*clip), std::make_shared<const Observation>(std::move(*seen))};
+    // As the set is now: the coach may have changed it, and another view may have joined it.
+    auto stored = library->loadSet(id);
+    if (!stored) return stored.error();
+    stored->seen.front() = refined;
+    const auto now = recompute(observationsOf(stored->seen), stored->edits, *set.plan.catalogue);
+    if (!now) return now.error();
+    if (auto kept = library->refineSet(id, refined, outcomeOf(*now, kEngine, set.plan.catalogue)); !kept)
+        return kept.error();
+    return refined;
+}
+
+Result<void> joinFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& set) {
+    auto library = store::Library::open(libraryFolder);
+    if (!library) return library.error();
+    const QString path = QString::fromStdString(set.filmed.path);
+    auto clip = clipOf(path);
+    if (!clip) return clip.error();
+    const auto seen = std::make_shared<const Observation>(pipeline::observedLive(set.filmed, set.plan.context()));
+    if (auto joined = joinSeen(*library, id, {std::move(*clip), seen}, false, 0, set.plan.catalogue); !joined)
+        return joined.error();
+    forgetRecording(path);
+    return {};
+}
+
+void eraseStranded(const store::Library& library, store::ClientId client) {
+    for (const Stranded& s : strandedRecordings(library)) {
+        if (s.client == client) eraseRecording(s);
+    }
+}
+
+void eraseRecording(const Stranded& s) {
+    for (const QString& path : {s.path, s.path + ".part"}) QFile::remove(path);
+    forgetRecording(s.path);
 }
 
 std::vector<Stranded> strandedRecordings(const store::Library& library) {

@@ -30,13 +30,10 @@ struct FilmedResult {
 /// is recorded as that.
 Result<FilmedResult> keepFilmed(const QString& libraryFolder, const FilmedSet& set);
 
-/// The careful reading of the same, to take the quick one's place.
-struct Refined {
-    store::SetId id{};
-    store::Seen seen;
-};
-Result<Refined> refineFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& set, const QString& model,
-                             const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+/// The careful reading of the same takes the quick one's place in the record, with what the coach did meanwhile.
+Result<store::Seen> refineFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
+                                 const QString& model, const std::atomic<bool>& cancel,
+                                 const pipeline::OnProgress& progress);
 
 /// A recording that no set knows.
 struct Stranded {
@@ -48,6 +45,13 @@ struct Stranded {
     QDateTime at;
 };
 std::vector<Stranded> strandedRecordings(const store::Library& library);
+
+/// A recording joins a set of the record as its second view. `filmed`: by the network live; it need not be read again.
+Result<void> joinFilmed(const QString& libraryFolder, store::SetId id, const FilmedSet& filmed);
+
+void eraseRecording(const Stranded& stranded);
+/// Everything of a client's that lies in the folder of recordings and is no set's yet.
+void eraseStranded(const store::Library& library, store::ClientId client);
 /// Saves what can be read of it and measures it for the client it was filmed of. Error: nothing can be read; the file
 /// is left where it is.
 Result<Imported> recoverRecording(const QString& libraryFolder, const Stranded& stranded, const QString& model,

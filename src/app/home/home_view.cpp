@@ -17,6 +17,7 @@
 #include <QUndoStack>
 #include <cmath>
 
+#include "app/film/recordings.h"
 #include "app/home/movement_box.h"
 #include "app/home/set_row.h"
 #include "present/words.h"
@@ -418,7 +419,10 @@ void HomeView::offerErasure() {
 
 void HomeView::eraseClient(store::ClientId id) {
     m_undo->clear();
-    if (auto done = m_library->deleteClient(id); !done) emit failed(present::sentence(done.error()));
+    if (auto done = m_library->deleteClient(id); !done)
+        emit failed(present::sentence(done.error()));
+    else
+        eraseStranded(*m_library, id);
     refresh();
 }
 

@@ -75,10 +75,7 @@ void MainWindow::filmSet() {
         const auto read = m_library.client(*id);
         if (!read) return showNotice(sentence(read.error()));
         client = *read;
-        facts.movement = m_settings.movement.toStdString();
-        if (const Movement* m = m_catalogue->movement(facts.movement);
-            m && m->variation(m_settings.variation.toStdString()))
-            facts.variation = m_settings.variation.toStdString();
+        facts = chosenMovement();
     }
     facts.statureCm = client.statureCm;
     facts.choices = client.choices;
@@ -116,6 +113,7 @@ void MainWindow::filmOtherClient() {
 }
 
 void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
+    if (const auto of = std::exchange(m_otherViewOf, std::nullopt)) return joinOtherView(*of, filmed);
     auto result = std::make_shared<std::optional<FilmedResult>>();
     m_queue.add(
         tr("Measuring what was filmed"), JobQueue::Priority::Now,
@@ -139,7 +137,6 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
                 m_film->filming()->arm(false);
                 return;
             }
-            if (const auto of = std::exchange(m_otherViewOf, std::nullopt)) return joinOtherView(*of, r.set.id, filmed);
             // The coach may have gone elsewhere while it was closed: then it is offered, not shown.
             if (currentView() != m_film || !m_film->leave())
                 measured(r.set, false);
@@ -150,38 +147,29 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
         });
 }
 
-/// The clip of the second camera joins the set when the careful reading of the first is under way.
+/// The second camera's clip is read after the first one's careful reading began, and joins the set in the record; who
+/// looks at it sees it come.
 void MainWindow::addFilmedSecond(store::SetId id, const FilmedSet& filmed) {
     const QString path = QString::fromStdString(filmed.second->path);
-    auto outcome = std::make_shared<std::optional<store::Seen>>();
     SetContext context = filmed.plan.context();
     context.model = m_settings.model.toStdString();
     m_queue.add(
         tr("Measuring the other camera"), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), path, context, outcome](const auto& cancel,
-                                                              const auto& progress) -> Result<void> {
+        [folder = m_library.folder(), path, context, id, laterS = filmed.laterS(), catalogue = m_catalogue](
+            const auto& cancel, const auto& progress) -> Result<void> {
             auto seen = observeForSet(folder, path, context, cancel, progress);
             if (!seen) return seen.error();
-            *outcome = std::move(*seen);
+            auto library = store::Library::open(folder);
+            if (!library) return library.error();
+            if (auto joined = joinSeen(*library, id, std::move(*seen), true, laterS, catalogue); !joined)
+                return joined.error();
+            forgetRecording(path);
             return {};
         },
-        [this, id, outcome, laterS = filmed.laterS()](const Result<void>& done) {
-            if (!done) return failed(tr("The other camera's clip cannot be judged"), done.error(), true);
-            if (!m_review->hasSet() || m_review->id() != id)
-                return m_strip->showProblem(tr("The other camera"),
-                                            tr("Its set is not open any more. Open the set and add the clip again."),
-                                            tr("Nothing was changed."), false);
-            m_seen.push_back(**outcome);
-            m_review->addClip(watchable(m_library, m_seen.back()));
-            m_review->document().addSecond(m_seen.back().observation, true);
-            if (!m_review->presenter().hasSecond()) return;
-            // Both cameras share one clock, and the movement has to agree with it.
-            const double byMovement = -m_review->presenter().inSecond(0);
-            constexpr double kAgree = 0.1;
-            if (std::abs(byMovement - laterS) <= kAgree) return;
-            m_log.write("two cameras",
-                        Error{"", "clock and movement differ by " + std::to_string(byMovement - laterS)});
-            m_review->document().apply(SecondNudged{laterS - byMovement}, tr("lined up by the clock"));
+        [this, id](const Result<void>& done) {
+            // Its note lies beside it still: the next start offers it as a set of its own.
+            if (!done) return failed(tr("The other camera's clip does not fit to the set"), done.error(), true);
+            if (currentView() == m_review && m_review->hasSet() && m_review->id() == id) openSet(id);
         });
 }
 
@@ -194,22 +182,25 @@ void MainWindow::filmOtherView() {
     m_subtitle->setText(tr("The same set once more, from the other side: it joins the last one"));
 }
 
-void MainWindow::joinOtherView(store::SetId of, store::SetId taken, const std::shared_ptr<FilmedSet>& filmed) {
-    // What was filmed just now is not a set of its own.
-    if (!m_film->leave()) return;
-    deleteSet(taken);
-    openSet(of);
-    auto wait = std::make_shared<QMetaObject::Connection>();
-    *wait = connect(&m_queue, &JobQueue::changed, this,
-                    [this, wait, of, path = QString::fromStdString(filmed->filmed.path)] {
-                        if (currentView() != m_review || m_review->id() != of) return;
-                        disconnect(*wait);
-                        addSecondClip(path, false);
-                    });
+void MainWindow::joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed) {
+    m_queue.add(
+        tr("Measuring what was filmed"), JobQueue::Priority::Now,
+        [folder = m_library.folder(), of, filmed](const auto&, const auto&) -> Result<void> {
+            return joinFilmed(folder, of, *filmed);
+        },
+        [this, of, filmed](const Result<void>& done) {
+            if (done) {
+                if (currentView() == m_film && m_film->leave()) openSet(of);
+                return;
+            }
+            // It does not fit: a set of its own then, so that nothing is lost.
+            answer(filmed);
+            failed(tr("The other view does not fit to the set"), done.error(), true);
+        });
 }
 
 void MainWindow::refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed) {
-    auto refined = std::make_shared<std::optional<Refined>>();
+    auto refined = std::make_shared<std::optional<store::Seen>>();
     m_queue.add(
         tr("Measuring carefully"), JobQueue::Priority::Normal,
         [folder = m_library.folder(), id, filmed, model = m_settings.model, refined](
@@ -224,23 +215,11 @@ void MainWindow::refine(store::SetId id, const std::shared_ptr<FilmedSet>& filme
                 if (!wasStopped(done.error())) m_log.write("refining a filmed set", done.error());
                 return;  // the quick values stand
             }
-            takeRefined(**refined);
             if (currentView() == m_home) m_home->refresh();
+            if (!m_review->hasSet() || m_review->id() != id) return;
+            m_seen.front() = **refined;
+            m_review->refine((*refined)->observation);
         });
-}
-
-void MainWindow::takeRefined(const Refined& refined) {
-    const bool shown = m_review->hasSet() && m_review->id() == refined.id;
-    const auto edits = m_library.edits(refined.id);
-    if (!edits) return;
-    // With what the coach did meanwhile.
-    const auto state = recompute({refined.seen.observation}, *edits, *m_catalogue);
-    if (!state) return m_log.write("refining a filmed set", state.error());
-    if (auto kept = m_library.refineSet(refined.id, refined.seen, outcomeOf(*state, kEngine, m_catalogue)); !kept)
-        return m_log.write("refining a filmed set", kept.error());
-    if (!shown) return;
-    if (!m_seen.empty()) m_seen.front() = refined.seen;
-    m_review->refine(refined.seen.observation);
 }
 
 void MainWindow::offerRecovery() {
@@ -264,10 +243,7 @@ void MainWindow::offerRecovery() {
                     failed(tr("The recording could not be saved"), done.error(), false);
                 });
         };
-        auto erase = [s] {
-            for (const QString& path : {s.path, s.path + ".part"}) QFile::remove(path);
-            forgetRecording(s.path);
-        };
+        auto erase = [s] { eraseRecording(s); };
         QuestionBar::Question q;
         q.text = s.partial ? tr("A recording of %1 was broken off (%2). It can be saved and measured; at most its last "
                                 "second is missing.")
@@ -302,8 +278,7 @@ void MainWindow::clipArrived(const QString& path) {
     }
     if (!client || m_library.isReadOnly()) return;
     ImportRequest request{m_library.folder(), path, {}, {}, m_settings.model, client->id, m_catalogue};
-    request.facts.movement = m_settings.movement.toStdString();
-    if (m_filming) request.facts = m_filming->facts;
+    request.facts = m_filming ? m_filming->facts : chosenMovement();
     const QString name = QFileInfo(path).fileName();
     auto made = std::make_shared<std::optional<store::NewSet>>();
     m_queue.add(

@@ -153,6 +153,15 @@ void MainWindow::chooseClip() {
     if (!path.isEmpty()) openClip(path);
 }
 
+SetFacts MainWindow::chosenMovement() const {
+    SetFacts facts;
+    facts.movement = m_settings.movement.toStdString();
+    if (const Movement* m = m_catalogue->movement(facts.movement);
+        m && m->variation(m_settings.variation.toStdString()))
+        facts.variation = m_settings.variation.toStdString();
+    return facts;
+}
+
 void MainWindow::openClip(const QString& path, bool show) {
     if (m_library.isReadOnly()) return showNotice(tr("Measuring needs a library that can be written to."));
     m_strip->dismissProblem();
@@ -161,10 +170,7 @@ void MainWindow::openClip(const QString& path, bool show) {
     const auto client = m_home->clientForClip();
     if (!client) return;
     ImportRequest request{m_library.folder(), path, {}, {}, m_settings.model, *client, m_catalogue};
-    request.facts.movement = m_settings.movement.toStdString();
-    if (const Movement* m = m_catalogue->movement(request.facts.movement);
-        m && m->variation(m_settings.variation.toStdString()))
-        request.facts.variation = m_settings.variation.toStdString();
+    request.facts = chosenMovement();
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);

@@ -115,12 +115,13 @@ class MainWindow : public QMainWindow {
     void connectFilming();
     void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
     void filmOtherClient();
+    /// What the next clip or set is measured as.
+    SetFacts chosenMovement() const;
     void answer(const std::shared_ptr<FilmedSet>& filmed);
     void refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed);
-    void takeRefined(const Refined& refined);
     void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
     void filmOtherView();
-    void joinOtherView(store::SetId of, store::SetId taken, const std::shared_ptr<FilmedSet>& filmed);
+    void joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed);
     void chooseIncoming();
     void clipArrived(const QString& path);
     void deleteSet(store::SetId id);

@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QUndoStack>
 
+#include "app/shell/elided_label.h"
 #include "app/shell/main_window.h"
 
 namespace zevo::app {
@@ -113,16 +114,13 @@ QWidget* MainWindow::buildHeader() {
     m_toHome = button("toHome", "");
     auto* words = new QVBoxLayout;
     words->setSpacing(0);
-    m_title = new QLabel(bar);
+    m_title = new ElidedLabel(bar);
     m_title->setObjectName("title");
     m_title->setFont(textFont(20, true));
-    m_subtitle = new QLabel(bar);
+    m_subtitle = new ElidedLabel(bar);
     m_subtitle->setObjectName("subtitle");
     m_subtitle->setFont(textFont(13));
     m_subtitle->setProperty("kind", "faint");
-    // A long line is cut off rather than making the window wider.
-    m_title->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    m_subtitle->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     words->addWidget(m_title);
     words->addWidget(m_subtitle);
     row->addLayout(words, 1);

@@ -147,15 +147,7 @@ Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomi
     auto state = recompute({shared}, edits, *request.catalogue);
     if (!state) return state.error();
 
-    if (progress) progress({0, 0, 0, Doing::Outlines});
-    std::vector<double> bottoms;
-    for (const auto& r : state->set.result.reps) bottoms.push_back(r.bottomS);
-    auto outlines = pipeline::readOutlines(clip, seen->poses, bottoms, options->modelDir, cancel);
-    if (cancel) return refusal(NoticeKind::Stopped);
-    if (outlines)
-        seen->outlines = std::move(*outlines);
-    else
-        seen->notices.push_back({NoticeKind::NoOutlines, {}});
+    if (auto done = addOutlines(clip, *state, *seen, cancel, progress); !done) return done.error();
     auto recorded = recordClip(*library, request.clipPath, seen->notices, cancel, progress);
     if (!recorded) return recorded.error();
 
@@ -168,18 +160,56 @@ Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomi
     return record;
 }
 
+Result<void> addOutlines(const std::string& clip, const SetState& state, Observation& seen,
+                         const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
+    if (progress) progress({0, 0, 0, Doing::Outlines});
+    std::vector<double> bottoms;
+    for (const auto& r : state.set.result.reps) bottoms.push_back(r.bottomS);
+    auto outlines = pipeline::readOutlines(clip, seen.poses, bottoms, catalog::modelDir(), cancel);
+    if (cancel) return refusal(NoticeKind::Stopped);
+    if (outlines)
+        seen.outlines = std::move(*outlines);
+    else
+        seen.notices.push_back({NoticeKind::NoOutlines, {}});
+    return {};
+}
+
+Observations observationsOf(const std::vector<store::Seen>& seen) {
+    Observations out;
+    for (const auto& s : seen) out.push_back(s.observation);
+    return out;
+}
+
+Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool together,
+                                std::optional<double> laterS, const std::shared_ptr<const Catalogue>& catalogue) {
+    auto stored = library.loadSet(id);
+    if (!stored) return stored.error();
+    stored->seen.push_back(std::move(seen));
+    const Observations all = observationsOf(stored->seen);
+    Edits edits = with(stored->edits, SecondAdded{static_cast<int>(all.size()) - 1, together});
+    auto state = recompute(all, edits, *catalogue, nullptr, nullptr, true);
+    if (!state) return state.error();
+    constexpr double kAgreeS = 0.1;
+    if (const auto& second = state->set.result.second;
+        laterS && second && std::abs(second->lagS() + *laterS) > kAgreeS) {
+        edits = with(edits, SecondNudged{-*laterS - second->lagS()});
+        state = recompute(all, edits, *catalogue, nullptr, nullptr, true);
+        if (!state) return state.error();
+    }
+    store::Outcome outcome = outcomeOf(*state, kEngine, catalogue);
+    if (auto kept = library.keepSet(id, edits, stored->seen, outcome); !kept) return kept.error();
+    return outcome;
+}
+
 Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::shared_ptr<const Catalogue> catalogue) {
     auto library = store::Library::open(libraryFolder);
     if (!library) library = store::Library::open(libraryFolder, store::Access::Read);
     if (!library) return library.error();
     auto stored = library->loadSet(id);
     if (!stored) return stored.error();
-    Observations seen;
+    const Observations seen = observationsOf(stored->seen);
     std::vector<Watchable> clips;
-    for (const auto& s : stored->seen) {
-        seen.push_back(s.observation);
-        clips.push_back(watchable(*library, s));
-    }
+    for (const auto& s : stored->seen) clips.push_back(watchable(*library, s));
     const bool older = stored->kept.engine != kEngine && !stored->kept.reps.empty();
     auto state = recompute(seen, stored->edits, *catalogue, nullptr, older ? &stored->kept : nullptr);
     if (!state) return state.error();
@@ -247,17 +277,9 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
     if (!movement) return refusal(NoticeKind::UnknownMovement, {request.facts.movement});
     auto seen = observeForSet(libraryFolder, *front, contextOf(request.facts, *movement), cancel, progress);
     if (!seen) return seen.error();
-    auto stored = library->loadSet(imported->id);
-    if (!stored) return stored.error();
-    stored->seen.push_back(std::move(*seen));
-    Observations both;
-    for (const auto& s : stored->seen) both.push_back(s.observation);
-    const Edits edits = with(stored->edits, SecondAdded{1, true});
-    auto state = recompute(both, edits, *catalogue, nullptr, nullptr, true);
-    if (!state) return state.error();
-    const store::Outcome outcome = outcomeOf(*state, kEngine, catalogue);
-    if (auto kept = library->keepSet(imported->id, edits, stored->seen, outcome); !kept) return kept.error();
-    imported->headline = outcome.headline;
+    const auto outcome = joinSeen(*library, imported->id, std::move(*seen), true, std::nullopt, catalogue);
+    if (!outcome) return outcome.error();
+    imported->headline = outcome->headline;
     return imported;
 }
 

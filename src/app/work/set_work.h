@@ -71,6 +71,17 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
 Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,
                                   const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
 
+/// Adds the outlines at the turning points of `state`; where they cannot be had, a notice. Error: stopped.
+Result<void> addOutlines(const std::string& clip, const SetState& state, Observation& seen,
+                         const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+Observations observationsOf(const std::vector<store::Seen>& seen);
+
+/// A second view joins a set in the record, whoever looks at it. `laterS`: how much later its clip begins by a clock
+/// both cameras share, where there is one; it goes before what the movement says where the two disagree. Answers what
+/// the set comes to. Error: it does not fit; the set stays as it was.
+Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool together,
+                                std::optional<double> laterS, const std::shared_ptr<const Catalogue>& catalogue);
+
 /// What a set comes to, for lists and progress.
 store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_ptr<const Catalogue>& catalogue);
 

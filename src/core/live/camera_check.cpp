@@ -5,8 +5,8 @@
 #include <numbers>
 
 #include "core/body/anthropometry.h"
-#include "core/live/one_euro.h"
 #include "core/signal/filter.h"
+#include "core/track/view_estimate.h"
 
 namespace zevo {
 namespace {
@@ -17,12 +17,13 @@ constexpr double kUsualFocal = 1.28;
 constexpr double kUsualStatureM = 1.72;
 /// Nose to heel, as a share of the stature: eye height less a little (Drillis & Contini 1966, from memory).
 constexpr double kNoseHeight = 0.92;
-/// Of the shorter picture side. Below, a pixel of the network is more than 2 cm (docs/measurements.md).
+/// Of the picture's height, ours: not far below the network finds nobody (docs/measurements.md).
 constexpr double kLeastBody = 0.42, kMostBody = 0.93;
 constexpr double kMarginShare = 0.02;
 constexpr double kMostRollDeg = 2, kMostOffSquareDeg = 10;
-/// In statures: hips are at 0.53. Two witnesses have to say so: what each reads for a camera 0.4 m and 1.8 m high lies
-/// well beyond these edges, for one at 0.7 to 1.2 m within (tests/core/test_live.cpp).
+/// In statures: hips are at 0.53. Two witnesses have to say so. Their edges were put where cameras at 0.4 m and 1.8 m
+/// of drawn figures are caught and those from 0.7 to 1.4 m are not (docs/measurements.md); on people nothing was
+/// measured.
 constexpr double kHipsHeight = 0.53;
 constexpr double kLowCrossing = 0.36, kLowScale = 0.15, kHighCrossing = 0.68, kHighScale = 0.50;
 constexpr double kHiddenVisibility = 0.62;
@@ -34,7 +35,6 @@ using Points = std::array<Vec2, kLandmarkCount>;
 struct Still {
     Points at;
     std::array<double, kLandmarkCount> seen{};
-    double presence[kLandmarkCount] = {};
     Vec2 mid(Landmark left) const { return 0.5 * (of(left) + of(rightOf(left))); }
     Vec2 of(Landmark id) const { return at[static_cast<std::size_t>(id)]; }
     double seenOf(Landmark id) const { return seen[static_cast<std::size_t>(id)]; }
@@ -59,27 +59,6 @@ std::optional<Still> stillOf(std::span<const PoseFrame> recent) {
         out.seen[i] = median(seen[i]);
     }
     return out;
-}
-
-/// Facing in the picture by the feet: +1 to the right, −1 to the left, 0 neither (from the front).
-ViewKind viewOf(std::span<const PoseFrame> recent, const CheckedMovement& movement) {
-    std::vector<double> side, faces;
-    for (const PoseFrame& f : recent) {
-        if (!f.found) continue;
-        auto across = [&](Landmark l, int k) {
-            return static_cast<double>(f.world[static_cast<std::size_t>(l) + 1][static_cast<std::size_t>(k)] -
-                                       f.world[static_cast<std::size_t>(l)][static_cast<std::size_t>(k)]);
-        };
-        const double dx = across(Landmark::LeftShoulder, 0) + across(Landmark::LeftHip, 0);
-        const double dz = across(Landmark::LeftShoulder, 2) + across(Landmark::LeftHip, 2);
-        side.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegrees);
-        faces.push_back(dx);
-    }
-    const double angle = side.empty() ? 90 : median(side);
-    if (movement.lying) return angle > 45 ? ViewKind::Side : ViewKind::FootEnd;
-    if (angle > 50) return ViewKind::Side;
-    if (angle > 35) return ViewKind::Oblique;
-    return median(faces) < 0 ? ViewKind::Front : ViewKind::Rear;
 }
 
 struct Seen {
@@ -309,7 +288,10 @@ CameraCheck checkCamera(std::span<const PoseFrame> recent, const PictureFacts& p
         return out;
     }
     Seen s{*body, picture, movement};
-    s.view = out.view = viewOf(recent, movement);
+    const SeenView seen = seenView(recent);
+    s.view = seen.view;
+    if (movement.lying) s.view = seen.offSquareDeg < 45 ? ViewKind::Side : ViewKind::FootEnd;
+    out.view = s.view;
     const Vec2 nose = body->of(Landmark::Nose), hips = body->mid(Landmark::LeftHip);
     const Vec2 shoulders = body->mid(Landmark::LeftShoulder), heels = body->mid(Landmark::LeftHeel);
     // Lying with bent knees: trunk and head, which keep their length.
@@ -319,10 +301,10 @@ CameraCheck checkCamera(std::span<const PoseFrame> recent, const PictureFacts& p
         out.problems.push_back({CameraProblem::Nobody, CameraMove::None, 0});
         return out;
     }
-    s.nearRight = body->seenOf(Landmark::RightKnee) + body->seenOf(Landmark::RightShoulder) >=
-                  body->seenOf(Landmark::LeftKnee) + body->seenOf(Landmark::LeftShoulder);
-    const double toes = body->mid(Landmark::LeftToe).x() - heels.x();
-    s.facing = (movement.lying ? hips.x() - shoulders.x() : toes) >= 0 ? 1 : -1;
+    const bool facesRight = movement.lying ? hips.x() >= shoulders.x() : seen.facesRight;
+    s.facing = facesRight ? 1 : -1;
+    s.nearRight = movement.lying ? body->seenOf(Landmark::RightKnee) >= body->seenOf(Landmark::LeftKnee)
+                                 : seen.near() == Side::Right;
     out.body = bodyBox(*body, s.stature);
     out.room = roomOf(s, out.body);
     out.rollDeg = rollOf(s);

@@ -10,7 +10,7 @@ namespace {
 
 /// The paper's own value for the cutoff of the speed.
 constexpr double kSpeedCutoffHz = 1;
-/// Found by eye on drawn clients at 30 frames a second: points at rest move less than a pixel, wrists lag 30 ms.
+/// Ours: half or less of the shaking at rest is left (test_live), and a move is followed. In body heights.
 constexpr double kMinCutoffHz = 1.5, kBeta = 8;
 
 double smoothing(double cutoffHz, double stepS) {

@@ -15,8 +15,8 @@ class Presence {
     double thereS() const;
     /// For how long nobody has been there, s.
     double goneS() const;
-    /// For how long he has not moved, s: no joint of trunk and legs, and neither wrist, went further than a share of
-    /// his size that breathing and the network's jitter do not reach.
+    /// For how long he has not moved, s: no joint of trunk and legs, and neither wrist, went further than a small share
+    /// of his size.
     double stillS() const;
     /// For how long one wrist has been clearly above the head while he stands, s. Both: a movement with the arms up.
     double handUpS() const;

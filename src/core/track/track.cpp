@@ -11,6 +11,7 @@
 #include "core/track/foot_lift.h"
 #include "core/track/opinions.h"
 #include "core/track/perspective.h"
+#include "core/track/view_estimate.h"
 
 namespace zevo {
 namespace {
@@ -32,35 +33,12 @@ std::size_t index(Landmark id) {
     return static_cast<std::size_t>(id);
 }
 
-/// Direction of the left → right body axis against the picture plane, from the coarse 3D estimate:
-/// 0 = facing towards or away from the camera, 90 = square side view.
 void estimateView(const PoseFrames& frames, Track& track) {
-    std::vector<double> angles, depth, noseAhead, toeAhead;
-    for (const auto& f : frames) {
-        if (!f.found) continue;
-        auto axis = [&](Landmark l, Landmark r, int k) { return f.world[index(r)][k] - f.world[index(l)][k]; };
-        const double dx = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 0) +
-                                 axis(Landmark::LeftHip, Landmark::RightHip, 0));
-        const double dz = 0.5 * (axis(Landmark::LeftShoulder, Landmark::RightShoulder, 2) +
-                                 axis(Landmark::LeftHip, Landmark::RightHip, 2));
-        if (std::hypot(dx, dz) < 1e-6) continue;
-        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegrees);
-        depth.push_back(dx);
-        noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
-        toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x -
-                                  f.at(Landmark::RightHeel).x));
-    }
-    const double axisAngle = median(angles);
-    track.offSquareDeg = std::clamp(90 - axisAngle, 0.0, 90.0);
-    track.facesRight = median(toeAhead) + median(noseAhead) >= 0;
-    if (track.offSquareDeg <= 32)
-        track.view = ViewKind::Side;
-    else if (track.offSquareDeg <= 62)
-        track.view = ViewKind::Oblique;
-    else
-        track.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
-    // Facing the picture's right, a client shows the camera his right side.
-    track.near = track.facesRight ? Side::Right : Side::Left;
+    const SeenView seen = seenView(frames);
+    track.view = seen.view;
+    track.offSquareDeg = seen.offSquareDeg;
+    track.facesRight = seen.facesRight;
+    track.near = seen.near();
 }
 
 std::vector<double> uniformTimes(const PoseFrames& frames, double rate) {

@@ -1,0 +1,43 @@
+#include "core/track/view_estimate.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+#include "core/signal/filter.h"
+
+namespace zevo {
+
+SeenView seenView(std::span<const PoseFrame> frames) {
+    // Direction of the left → right body axis against the picture plane: 0 = facing towards or away from the camera,
+    // 90 = square side view.
+    std::vector<double> angles, depth, noseAhead, toeAhead;
+    for (const auto& f : frames) {
+        if (!f.found) continue;
+        auto axis = [&](Landmark left, std::size_t k) {
+            const auto l = static_cast<std::size_t>(left);
+            return f.world[l + 1][k] - f.world[l][k];
+        };
+        const double dx = 0.5 * (axis(Landmark::LeftShoulder, 0) + axis(Landmark::LeftHip, 0));
+        const double dz = 0.5 * (axis(Landmark::LeftShoulder, 2) + axis(Landmark::LeftHip, 2));
+        if (std::hypot(dx, dz) < 1e-6) continue;
+        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * 180 / std::numbers::pi);
+        depth.push_back(dx);
+        noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
+        toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x -
+                                  f.at(Landmark::RightHeel).x));
+    }
+    SeenView out;
+    if (angles.empty()) return out;
+    out.offSquareDeg = std::clamp(90 - median(angles), 0.0, 90.0);
+    out.facesRight = median(toeAhead) + median(noseAhead) >= 0;
+    if (out.offSquareDeg <= 32)
+        out.view = ViewKind::Side;
+    else if (out.offSquareDeg <= 62)
+        out.view = ViewKind::Oblique;
+    else
+        out.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
+    return out;
+}
+
+}  // namespace zevo
