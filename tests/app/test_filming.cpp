@@ -184,7 +184,21 @@ class TestFilming : public QObject {
         // Complete deletion takes what Zevo filmed with it.
         const QDir recordings(library().recordings());
         QCOMPARE(recordings.entryList(QDir::Files).size(), 2);
-        QVERIFY(bool(store::Library::open(m_dir->path())->deleteClient(client.id)));
+        // One that was broken off as well, and is in no set.
+        FilmPlan plan;
+        plan.client = client;
+        QVERIFY(bool(noteRecording(recordings.filePath("broken.mkv"), plan)));
+        QVERIFY(QFile::copy(recordings.filePath(recordings.entryList({"*.mkv"}, QDir::Files)[0]),
+                            recordings.filePath("broken.mkv.part")));
+        m_window->actions().get("home")->trigger();
+        m_window->home()->selectClient(client.id);
+        QTimer::singleShot(0, this, [] {
+            auto* ask = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+            for (auto* b : ask->buttons())
+                if (ask->buttonRole(b) == QMessageBox::DestructiveRole) b->click();
+        });
+        click("deleteClient");
+        QVERIFY(library().clients()->empty());
         QVERIFY(recordings.entryList(QDir::Files).isEmpty());
     }
 
@@ -273,6 +287,38 @@ class TestFilming : public QObject {
                  qPrintable(QString::number(review()->presenter().inSecond(0))));
         QCOMPARE(QDir(library().recordings()).entryList({"*.mkv"}, QDir::Files).size(), 2);
         QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
+    }
+
+    /// Nobody looks at the set when the other camera's clip comes: it joins in the record all the same; and where clock
+    /// and movement disagree, the clock has the last word.
+    void aSecondViewJoinsInTheRecord() {
+        auto record = library();
+        const auto client = *record.addClient({{}, "Morwen Hale", 170, {}, {}});
+        const auto catalogue = std::make_shared<const Catalogue>(std::move(*catalog::loadCatalogue()));
+        const std::atomic<bool> goOn{false};
+        ImportRequest request{m_dir->path(), QString(ZEVO_FIXTURE_DIR "/side/clip.mp4"), {}, {}, "full", client,
+                              catalogue};
+        const auto side = importClip(request, goOn, {});
+        QVERIFY(bool(side));
+        const Movement* squat = catalogue->movement("squat");
+        const auto front = observeForSet(m_dir->path(), QString(ZEVO_FIXTURE_DIR "/front/clip.mp4"),
+                                         contextOf(request.facts, *squat), goOn, {});
+        QVERIFY(bool(front));
+        const auto joined = joinSeen(record, side->id, *front, true, std::nullopt, catalogue);
+        QVERIFY(bool(joined));
+        auto stored = record.loadSet(side->id);
+        QCOMPARE(stored->seen.size(), std::size_t{2});
+        auto lag = [&](const store::StoredSet& s) {
+            return recompute(observationsOf(s.seen), s.edits, *catalogue)->set.result.second->lagS();
+        };
+        const double byMovement = lag(*stored);
+        QVERIFY(!joinSeen(record, store::SetId(99), *front, true, std::nullopt, catalogue));
+        const auto again = importClip(request, goOn, {});
+        QVERIFY(bool(again));
+        const double laterS = -byMovement + 0.3;
+        QVERIFY(bool(joinSeen(record, again->id, *front, true, laterS, catalogue)));
+        const double byClock = lag(*record.loadSet(again->id));
+        QVERIFY2(std::abs(byClock + laterS) < 1e-6, qPrintable(QString("%1 %2").arg(byClock).arg(laterS)));
     }
 
     void theOtherViewOfTheSameSetJoinsIt() {

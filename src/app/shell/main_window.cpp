@@ -12,7 +12,6 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QStackedWidget>
-#include <QUndoCommand>
 #include <QUndoStack>
 
 #include "catalog/data_files.h"
@@ -21,25 +20,6 @@ namespace zevo::app {
 namespace {
 
 using present::sentence;
-
-/// A set taken out of the record, until Zevo is closed.
-class SetDeletion : public QUndoCommand {
-  public:
-    SetDeletion(store::Library* library, HomeView* home, store::SetId id) : m_library(library), m_home(home), m_id(id) {
-        setText(HomeView::tr("deleting a set"));
-    }
-    void undo() override { hide(false); }
-    void redo() override { hide(true); }
-
-  private:
-    void hide(bool hidden) {
-        if (auto done = m_library->hideSet(m_id, hidden); !done) emit m_home->failed(sentence(done.error()));
-        m_home->refresh();
-    }
-    store::Library* m_library;
-    HomeView* m_home;
-    store::SetId m_id;
-};
 
 }  // namespace
 
@@ -341,22 +321,6 @@ void MainWindow::redo() {
     else
         m_undo->redo();
     refreshUndo();
-}
-
-void MainWindow::deleteShownSet() {
-    if (currentView() != m_review || !m_review->hasSet()) return;
-    const store::SetId id = m_review->id();
-    if (m_ready == id) {
-        m_ready.reset();
-        m_actions.get("showReady")->setEnabled(false);
-    }
-    deleteSet(id);
-    goHome();
-    showNotice(tr("The set was deleted. Undo (Ctrl+Z) brings it back until Zevo is closed; then it is gone for good."));
-}
-
-void MainWindow::deleteSet(store::SetId id) {
-    m_undo->push(new SetDeletion(&m_library, m_home, id));
 }
 
 void MainWindow::showNotice(const QString& text) {

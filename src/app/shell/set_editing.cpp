@@ -1,6 +1,8 @@
 // What the window does about the set that is shown: offers taken, the other view, standards in and out.
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QUndoCommand>
+#include <QUndoStack>
 
 #include "app/shell/main_window.h"
 #include "catalog/data_files.h"
@@ -8,6 +10,29 @@
 namespace zevo::app {
 
 using present::sentence;
+
+namespace {
+
+/// A set taken out of the record, until Zevo is closed.
+class SetDeletion : public QUndoCommand {
+  public:
+    SetDeletion(store::Library* library, HomeView* home, store::SetId id) : m_library(library), m_home(home), m_id(id) {
+        setText(HomeView::tr("deleting a set"));
+    }
+    void undo() override { hide(false); }
+    void redo() override { hide(true); }
+
+  private:
+    void hide(bool hidden) {
+        if (auto done = m_library->hideSet(m_id, hidden); !done) emit m_home->failed(sentence(done.error()));
+        m_home->refresh();
+    }
+    store::Library* m_library;
+    HomeView* m_home;
+    store::SetId m_id;
+};
+
+}  // namespace
 
 void MainWindow::reloadCatalogue() {
     auto read = catalog::loadCatalogue(ownStandards(m_library.folder()).toStdString());
@@ -109,6 +134,22 @@ void MainWindow::exportStandard(const QString& path) {
             showNotice(done ? tr("Written to %1. Give it another id in the file to import it as your own.").arg(path)
                             : sentence(done.error()));
         }
+}
+
+void MainWindow::deleteShownSet() {
+    if (currentView() != m_review || !m_review->hasSet()) return;
+    const store::SetId id = m_review->id();
+    if (m_ready == id) {
+        m_ready.reset();
+        m_actions.get("showReady")->setEnabled(false);
+    }
+    deleteSet(id);
+    goHome();
+    showNotice(tr("The set was deleted. Undo (Ctrl+Z) brings it back until Zevo is closed; then it is gone for good."));
+}
+
+void MainWindow::deleteSet(store::SetId id) {
+    m_undo->push(new SetDeletion(&m_library, m_home, id));
 }
 
 /// The question of the client who is here; without one, the rules.
