@@ -33,7 +33,7 @@ struct Stretch {
 Result<Observation> readStretch(const std::string& clip, const AnalyseOptions& options, double leadInS,
                                 const Stretch& s, const std::atomic<bool>& cancel, std::atomic<long>& done) {
     FrameStages stages;
-    auto pose = makePoseStage(options.modelDir, options.model);
+    auto pose = makePoseStage(options.modelDir, options.model, options.person);
     if (!pose) return pose.error();
     stages.push_back(std::move(*pose));
     stages.push_back(makeShoeStage(s.shoes));

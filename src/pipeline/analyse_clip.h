@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/session/session.h"
+#include "pipeline/frame_stage.h"
 #include "pose/estimator.h"
 
 namespace zevo::pipeline {
@@ -19,6 +20,8 @@ struct AnalyseOptions {
     pose::ModelSize model = pose::ModelSize::Full;
     /// Workers, each with its own decoder and networks over its own stretch of the clip. A network uses one thread.
     int workers = workersHere();
+    /// The person the coach chose; else the one nearest to the camera.
+    std::optional<PersonAt> person = {};
 };
 
 /// What a job is at; the words are made in the window.

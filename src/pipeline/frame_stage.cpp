@@ -1,5 +1,7 @@
 #include "pipeline/frame_stage.h"
 
+#include <utility>
+
 #include <algorithm>
 #include <cmath>
 
@@ -10,9 +12,21 @@ namespace {
 
 class PoseStage final : public FrameStage {
   public:
-    PoseStage(std::unique_ptr<pose::Estimator> estimator, std::string model, std::string network)
-        : m_estimator(std::move(estimator)), m_model(std::move(model)), m_network(std::move(network)) {}
+    PoseStage(std::unique_ptr<pose::Estimator> estimator, std::string model, std::string network,
+              std::optional<PersonAt> person)
+        : m_estimator(std::move(estimator)),
+          m_model(std::move(model)),
+          m_network(std::move(network)),
+          m_person(person) {}
+    Result<void> begin(const media::SourceFacts& facts) override {
+        m_sourceWidth = facts.width;
+        return {};
+    }
     Result<void> process(const media::VideoFrame& frame, PoseFrame& seen) override {
+        if (const auto person = std::exchange(m_person, std::nullopt)) {
+            const double k = m_sourceWidth > 0 ? static_cast<double>(frame.picture.width) / m_sourceWidth : 1;
+            m_estimator->choose(k * person->x, k * person->y, k * person->size);
+        }
         auto pose = m_estimator->process(frame.picture.view(), frame.timeS);
         if (!pose) return pose.error();
         seen = *pose;
@@ -29,6 +43,8 @@ class PoseStage final : public FrameStage {
   private:
     std::unique_ptr<pose::Estimator> m_estimator;
     std::string m_model, m_network;
+    std::optional<PersonAt> m_person;  ///< not told yet
+    int m_sourceWidth = 0;
 };
 
 class OutlineStage final : public FrameStage {
@@ -102,12 +118,13 @@ class RecordedPoses final : public FrameStage {
 
 }  // namespace
 
-Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, pose::ModelSize model) {
+Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, pose::ModelSize model,
+                                                  const std::optional<PersonAt>& person) {
     auto estimator = pose::makeNetworkEstimator(modelDir, model);
     if (!estimator) return estimator.error();
     const std::string name = pose::modelName(model);
     return std::unique_ptr<FrameStage>(std::make_unique<PoseStage>(
-        std::move(*estimator), name, media::sha256OfFile(modelDir + "/pose_landmark_" + name + ".tflite")));
+        std::move(*estimator), name, media::sha256OfFile(modelDir + "/pose_landmark_" + name + ".tflite"), person));
 }
 
 Result<std::unique_ptr<FrameStage>> makeOutlineStage(const std::string& modelDir, std::vector<double> momentsS) {

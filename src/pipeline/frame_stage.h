@@ -3,6 +3,7 @@
 #include <atomic>
 #include <functional>
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -29,8 +30,13 @@ class FrameStage {
 };
 using FrameStages = std::vector<std::unique_ptr<FrameStage>>;
 
+/// Who is meant where several people are in the picture, in the source's own pixels; `size`: about how large.
+struct PersonAt {
+    double x = 0, y = 0, size = 0;
+};
 /// Follows the body with the networks.
-Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, pose::ModelSize model);
+Result<std::unique_ptr<FrameStage>> makePoseStage(const std::string& modelDir, pose::ModelSize model,
+                                                  const std::optional<PersonAt>& person = {});
 /// Outlines of the body at chosen moments, growing; each keeps the moment it was wanted for.
 Result<std::unique_ptr<FrameStage>> makeOutlineStage(const std::string& modelDir, std::vector<double> momentsS);
 /// Poses from a record in the place of the networks, matched by time.

@@ -24,16 +24,13 @@ class NetworkEstimator final : public Estimator {
         if (!m_region) {
             auto people = m_detector.detect(picture);
             if (!people) return people.error();
-            if (people->empty()) {
+            if (people->empty() && !m_chosen) {
                 PoseFrame nobody;
                 nobody.timeS = timeS;
                 return nobody;
             }
             m_peopleSeen = std::max(m_peopleSeen, m_peopleNow = static_cast<int>(people->size()));
-            // The largest stands nearest to the camera, and every worker on the clip picks the same one.
-            m_region = std::max_element(people->begin(), people->end(), [](const auto& a, const auto& b) {
-                           return a.region.size < b.region.size;
-                       })->region;
+            m_region = m_chosen ? regionOfChosen(*people) : regionOfLargest(*people);
             passes = kSettlingPasses;
         }
         if (++m_sinceSearch >= kLookAroundEvery) {
@@ -58,13 +55,34 @@ class NetworkEstimator final : public Estimator {
     }
 
     void reset() override { m_region.reset(); }
+    void choose(double x, double y, double size) override {
+        m_chosen = Region{x, y, size, 0};
+        m_region.reset();
+    }
     int peopleSeen() const override { return m_peopleSeen; }
     int peopleNow() const override { return m_peopleNow; }
 
   private:
+    /// The largest stands nearest to the camera, and every worker on the clip picks the same one.
+    static Region regionOfLargest(const std::vector<Detection>& people) {
+        return std::max_element(people.begin(), people.end(), [](const auto& a, const auto& b) {
+                   return a.region.size < b.region.size;
+               })->region;
+    }
+    Region regionOfChosen(const std::vector<Detection>& people) const {
+        constexpr double kAtThePlace = 0.35;  // of the person's size
+        const Region* nearest = &*m_chosen;
+        double least = kAtThePlace * m_chosen->size;
+        for (const Detection& d : people)
+            if (const double far = std::hypot(d.region.centreX - m_chosen->centreX, d.region.centreY - m_chosen->centreY);
+                far < least)
+                least = far, nearest = &d.region;
+        return *nearest;
+    }
+
     Detector m_detector;
     Landmarker m_landmarker;
-    std::optional<Region> m_region;
+    std::optional<Region> m_region, m_chosen;
     int m_peopleSeen = 0, m_peopleNow = 0;
     int m_sinceSearch = 0;
 };

@@ -7,8 +7,8 @@
 namespace zevo::present {
 namespace {
 
-QString tr(const char* text) {
-    return QCoreApplication::translate("film", text);
+QString tr(const char* text, const char* about = nullptr, int n = -1) {
+    return QCoreApplication::translate("film", text, about, n);
 }
 
 /// Lengths a hand can do without a tape: to five centimetres, or two inches.
@@ -104,19 +104,39 @@ QString endedBecause(FilmingSwitch::Reason reason) {
     return {};
 }
 
-CueWords cueWords(const CueAnswer& a, const AdviceBook&, Lengths lengths) {
+namespace {
+
+QString chanceText(double p) {
+    return p < 0.001 ? tr("under 0.1 %") : tr("%1 %").arg(QLocale().toString(100 * p, 'g', 2));
+}
+
+QString ruleText() {
+    return tr(
+        "All repetitions of both sets are put in order, with what both sets do alike from rep to rep taken out "
+        "(aligned ranks, Hodges and Lehmann 1962; exact test). Told when chance does it in at most one set of ten "
+        "and the change is at least a fifth of the reading's ±. What the camera gets wrong every time is the same "
+        "in both and falls out.");
+}
+
+}  // namespace
+
+CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths) {
     CueWords out;
     out.said = QString::fromStdString(a.cue.wording);
+    out.rule = ruleText();
+    QStringList brought;
+    for (const auto& fault : a.newFaults) brought.append(QString::fromStdString(book.title(fault)));
+    if (!brought.isEmpty()) out.brought = tr("But now: %1.").arg(brought.join(", "));
     if (a.effect == CueEffect::CannotSay) {
         out.answer = tr("Whether it helped cannot be said");
         out.how = tr("it was not read in three reps of both sets");
         return out;
     }
     const MeasureDef& info = *a.measure;
-    const QString values = tr("%1: %2 → %3")
-                               .arg(QString::fromUtf8(info.title), valueText(a.before, info.unit, lengths),
-                                    valueText(a.after, info.unit, lengths));
-    const QString chance = a.p < 0.001 ? tr("under 0.1 %") : tr("%1 %").arg(QLocale().toString(100 * a.p, 'g', 2));
+    const QString values =
+        tr("%1: %2 → %3")
+            .arg(QString::fromUtf8(info.title), valueWithPm(a.before, a.beforePm, info.unit, lengths),
+                 valueWithPm(a.after, a.afterPm, info.unit, lengths));
     switch (a.effect) {
         case CueEffect::Worked: out.answer = a.gone ? tr("Worked, and it is gone") : tr("Worked"); break;
         case CueEffect::Worse: out.answer = tr("Worse than before"); break;
@@ -124,8 +144,23 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook&, Lengths lengths) {
     }
     out.answer += ". " + values;
     out.how = a.effect == CueEffect::NoDifference
-                  ? tr("the reps of one set differ as much by themselves (by chance: %1)").arg(chance)
-                  : tr("more than the reps of one set differ by themselves (by chance: %1)").arg(chance);
+                  ? tr("the reps of one set differ as much by themselves (by chance: %1)").arg(chanceText(a.p))
+                  : tr("more than the reps of one set differ by themselves (by chance: %1)").arg(chanceText(a.p));
+    return out;
+}
+
+CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
+                    const Catalogue& catalogue, const std::string& movement, Lengths lengths) {
+    CueWords out;
+    out.rule = ruleText();
+    QStringList what, told;
+    for (const SetUpChange& c : changes) what.append(changeText(c, catalogue, movement, lengths));
+    out.said = what.join(", ");
+    constexpr int kMostTold = 2;
+    for (const MeasureDifference& d : differences)
+        if (d.told && told.size() < kMostTold) told.append(differenceText(d, lengths));
+    out.answer = told.isEmpty() ? tr("No difference beyond noise") : told.join(". ");
+    out.how = tr("of %n judged measures", nullptr, static_cast<int>(differences.size()));
     return out;
 }
 

@@ -4,8 +4,8 @@
 
 #include "core/live/camera_check.h"
 #include "core/live/filming_switch.h"
-#include "core/session/cue_answer.h"
-#include "present/words.h"
+#include "core/session/cue_ledger.h"
+#include "present/log_words.h"
 
 namespace zevo::present {
 
@@ -18,11 +18,17 @@ QString endedBecause(FilmingSwitch::Reason reason);
 
 /// What a cue did, in one line for the top of the answer, and how that was decided.
 struct CueWords {
-    QString answer;  ///< "Worked: Heel off the floor 5.5 → 0.6 cm"
-    QString how;     ///< "6 against 6 reps, more than they differ by themselves (chance 0.2 %)"
-    QString said;    ///< the wording that was given
+    QString answer;   ///< "Worked: Heel off the floor 5.5 → 0.6 cm"
+    QString how;      ///< "6 against 6 reps, more than they differ by themselves (chance 0.2 %)"
+    QString said;     ///< the wording that was given, or what was changed in the set-up
+    QString brought;  ///< what is there now and was not before; empty: nothing
+    QString rule;     ///< how such a verdict comes about, with its source
 };
 CueWords cueWords(const CueAnswer& answer, const AdviceBook& book, Lengths lengths);
+
+/// The same of a change of the set-up, with nothing said: what differs more than noise.
+CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
+                    const Catalogue& catalogue, const std::string& movement, Lengths lengths);
 
 /// "1280 × 720, 30 a second".
 QString modeText(int width, int height, double rate);

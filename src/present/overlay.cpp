@@ -205,4 +205,26 @@ Overlay skeletonOverlay(const Track& track, std::size_t sample) {
     return s.out;
 }
 
+Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample, bool mirrored) {
+    auto middle = [](const Track& t, std::size_t at) -> Vec2 {
+        return 0.5 * (t.at(L::LeftHip, at) + t.at(L::RightHip, at));
+    };
+    const bool side = shown.view == ViewKind::Side;
+    const Vec2 here = side ? shown.at(shown.nearOf(L::LeftHip), sample) : middle(shown, sample),
+               there = side ? other.at(other.nearOf(L::LeftHip), otherSample) : middle(other, otherSample);
+    const double scale = other.bodyPx > 1 ? shown.bodyPx / other.bodyPx : 1;
+    // Drawn in the other's own picture first, then moved: picture points back to the track's frame and into this one.
+    auto moved = [&](const QPointF& p) {
+        const Vec2 q(other.facesRight ? p.x() : other.pictureWidth - p.x(), other.pictureHeight - p.y());
+        Vec2 d = scale * (q - there);
+        if (mirrored) d.x() = -d.x();
+        const Vec2 out = shown.toPicture(here + d);
+        return QPointF(out.x(), out.y());
+    };
+    Overlay out = skeletonOverlay(other, otherSample);
+    for (auto* lines : {&out.lines, &out.ghosts})
+        for (QLineF& l : *lines) l = QLineF(moved(l.p1()), moved(l.p2()));
+    return out;
+}
+
 }  // namespace zevo::present

@@ -33,4 +33,10 @@ Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, co
 /// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
 Overlay skeletonOverlay(const Track& track, std::size_t sample);
 
+/// Another figure over this one: the whole figure of `other`, its hip on the hip that is shown, as large as this client
+/// is here. Tracks face the same way, so that who was filmed from his other side is mirrored; `mirrored`: once more,
+/// for the other leg seen from the front.
+Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample,
+                   bool mirrored = false);
+
 }  // namespace zevo::present

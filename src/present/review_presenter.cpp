@@ -6,6 +6,8 @@
 #include <map>
 #include <numbers>
 
+#include "present/overlay.h"
+
 namespace zevo::present {
 namespace {
 
@@ -176,6 +178,24 @@ QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) c
     return rep.leg ? text(sideName(*rep.leg)) + " · " + words : words;
 }
 
+namespace {
+
+/// Whether an outline has not lost the head or a foot: the points there lie in it, or nearly.
+bool holdsBody(const QPolygonF& outline, const Track& track, std::size_t at) {
+    if (outline.size() < 3) return false;
+    const double nearly = 0.05 * track.bodyPx;
+    auto held = [&](Landmark id) {
+        const QPointF p = point(track.toPicture(track.at(id, at)));
+        if (outline.containsPoint(p, Qt::OddEvenFill)) return true;
+        return std::any_of(outline.begin(), outline.end(),
+                           [&](const QPointF& q) { return QLineF(p, q).length() < nearly; });
+    };
+    return held(track.nearOf(Landmark::LeftEar)) && held(track.nearOf(Landmark::LeftAnkle)) &&
+           held(track.nearOf(Landmark::LeftToe));
+}
+
+}  // namespace
+
 std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
     std::vector<Tile> out;
     const Track& track = set().track();
@@ -197,6 +217,14 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
         for (const auto& o : outlines)
             if (t.outline.isEmpty() && std::abs(o.timeS - rep.bottomS) < kOutlineReachS)
                 for (const auto& [x, y] : o.points) t.outline << QPointF(x, y);
+        if (!holdsBody(t.outline, track, at)) {
+            t.outline.clear();
+            const Overlay body = skeletonOverlay(track, at);
+            t.limbs = body.lines;
+            t.limbs.insert(t.limbs.end(), body.ghosts.begin(), body.ghosts.end());
+            t.limbs.emplace_back(point(track.toPicture(track.at(track.nearOf(Landmark::LeftShoulder), at))),
+                                 point(track.toPicture(track.at(Landmark::Nose, at))));
+        }
         QStringList words{QString("Rep %1").arg(rep.index)};
         if (rep.kind == RepKind::Partial) words.append("partial, " + partialText(rep));
         if (rep.kind == RepKind::Double) words.append("one and a half");
@@ -246,6 +274,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.atS = m.atS;
     r.second = m.second;
     r.text = valueWithPm(m.value, m.pm90, def.unit, m_lengths);
+    if (m.asSeen) r.asSeen = valueText(*m.asSeen, def.unit, m_lengths);
     double low = m.value - m.pm90, high = m.value + m.pm90;
     for (const auto& other : result().reps) {
         const Measurement* o = other.index == rep.index ? nullptr : other.find(m.measure);
@@ -273,6 +302,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.scaleTo = std::max(high, low + 1e-6);
     if (band) r.bandText = bandText(*band, def.unit);
     r.spoken = r.title + " " + r.text + ", " + verdictWord(r.judgement, r.judged) +
+               (r.asSeen.isEmpty() ? "" : ", corrected; Zevo saw " + r.asSeen) +
                (r.reason.isEmpty() ? "" : ", " + r.reason) + (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
     return r;
 }

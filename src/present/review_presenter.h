@@ -10,7 +10,7 @@
 #include "core/advice/advice.h"
 #include "core/body/outline.h"
 #include "core/session/session.h"
-#include "present/words.h"
+#include "present/log_words.h"
 
 namespace zevo::present {
 
@@ -84,9 +84,10 @@ class ReviewPresenter {
         int number = 0;
         RepKind kind = RepKind::Full;
         bool leftOut = false;
-        QPolygonF outline;  ///< picture pixels
-        QPointF hip, knee;  ///< picture pixels of the first clip, at the bottom
-        QPointF line;       ///< end of the standard's line, drawn from the knee
+        QPolygonF outline;          ///< picture pixels; empty where it lost the head or a foot
+        std::vector<QLineF> limbs;  ///< the body by its points then, picture pixels
+        QPointF hip, knee;          ///< picture pixels of the first clip, at the bottom
+        QPointF line;               ///< end of the standard's line, drawn from the knee
         bool hasLine = false;
         QString depth;  ///< "14° below level", "62° of lean", "left leg · 91°"
         Verdict depthVerdict = Verdict::Inside;
@@ -112,6 +113,7 @@ class ReviewPresenter {
         bool hasUsual = false;
         QString bandText;  ///< "at most 5°"
         QString reason;    ///< why it is unsure, a few words; empty when it is not
+        QString asSeen;    ///< what the network had it at, where the coach corrected it; else empty
         QString spoken;
     };
     /// Of the selected repetition: outside first, then unsure, then inside, then unjudged.
@@ -128,6 +130,7 @@ class ReviewPresenter {
         QString title, term, where;  ///< fault in coach's words; the field's term; "reps 3–6 · clear"
         QString why;                 ///< "Heel off the floor 4.8 ±1.8 cm in rep 6; the standard allows at most 1.5 cm"
         QStringList say, sayKinds;   ///< wordings, first one to use first
+        QStringList scores;          ///< how each fared with this client; empty where the ledger was not asked
         QStringList change, prepare;
         QString progress;
         QString unsure;       ///< only for findings that could not be settled: what to film
@@ -140,6 +143,8 @@ class ReviewPresenter {
     /// Cards there are: pain and what was felt first, then the findings.
     int findingCount() const;
     Saying saying() const;
+    /// How wordings fared with this client: what worked is offered first, what failed twice last.
+    void setScores(std::vector<CueScore> scores) { m_scores = std::move(scores); }
     /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
     QStringList notJudged() const;
     /// "Whole foot, with toes light": by what the set was judged.
@@ -193,6 +198,8 @@ class ReviewPresenter {
     std::shared_ptr<const Catalogue> m_catalogue;
     std::vector<Standard> m_standards;
     Lengths m_lengths = Lengths::Metric;
+    std::vector<CueScore> m_scores;
+    Saying findingSaying() const;
     int m_rep = 0, m_finding = 0;
     MeasureId m_measure;
 };

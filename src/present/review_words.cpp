@@ -190,6 +190,29 @@ QString ReviewPresenter::judgedBy() const {
 }
 
 ReviewPresenter::Saying ReviewPresenter::saying() const {
+    Saying s = findingSaying();
+    if (m_scores.empty() || s.say.isEmpty() || s.fault.isEmpty()) return s;
+    std::vector<std::string> wordings;
+    for (const QString& w : s.say) wordings.push_back(w.toStdString());
+    // The coach's own words that did something are among those on offer.
+    for (const CueScore& score : m_scores)
+        if (score.fault == s.fault.toStdString() && score.worked > 0 &&
+            std::find(wordings.begin(), wordings.end(), score.wording) == wordings.end())
+            wordings.push_back(score.wording);
+    QStringList say, kinds;
+    for (std::size_t i : bestFirst(wordings, s.fault.toStdString(), m_scores)) {
+        const auto score = std::find_if(m_scores.begin(), m_scores.end(), [&](const CueScore& c) {
+            return c.fault == s.fault.toStdString() && c.wording == wordings[i];
+        });
+        say.append(text(wordings[i]));
+        kinds.append(s.sayKinds.value(static_cast<int>(i), "own"));
+        s.scores.append(score == m_scores.end() ? QString() : scoreText(*score));
+    }
+    s.say = say, s.sayKinds = kinds;
+    return s;
+}
+
+ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
     if (!result().stop.scored()) return stopSaying();
     const auto first = leads();
     if (m_finding < static_cast<int>(first.size())) return leadSaying(first[static_cast<std::size_t>(m_finding)]);

@@ -56,6 +56,28 @@ void SetDocument::apply(Edit edit, const QString& what) {
     go(m_at + 1);
 }
 
+std::optional<SetState> SetDocument::tryOut(const Edit& edit, const SetState* from) const {
+    if (m_running || m_history[m_at].kept || frames() > kQuickFrames) return std::nullopt;
+    auto made = recompute(m_observations, with(wanted(), edit), *m_catalogue, from ? from : &m_state);
+    return made ? std::optional(std::move(*made)) : std::nullopt;
+}
+
+void SetDocument::takeBack(const std::function<bool(const Edit&)>& which, const QString& what) {
+    const Step& now = m_history[m_at];
+    Step next{now.edits, now.kept, what};
+    std::erase_if(next.edits, which);
+    if (next.edits == now.edits) return;
+    m_history.resize(m_at + 1);
+    m_history.push_back(std::move(next));
+    go(m_at + 1);
+}
+
+void SetDocument::choosePerson(std::shared_ptr<const Observation> seen, PersonChosen person) {
+    m_observations.push_back(std::move(seen));
+    person.observation = static_cast<int>(m_observations.size()) - 1;
+    apply(person, tr("choosing the person"));
+}
+
 void SetDocument::addSecond(std::shared_ptr<const Observation> seen, bool together) {
     m_observations.push_back(std::move(seen));
     apply(SecondAdded{static_cast<int>(m_observations.size()) - 1, together}, tr("adding the other view"));

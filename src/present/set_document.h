@@ -47,6 +47,14 @@ class SetDocument : public QObject {
 
     /// Makes one more edit. `what`: for "Undo …".
     void apply(Edit edit, const QString& what);
+    /// What one more edit would come to, while a point is being dragged: nothing is taken or kept. Goes on from `from`,
+    /// the try before, else from what is shown. Nothing where it cannot be measured, or not quickly enough to be
+    /// dragged.
+    std::optional<SetState> tryOut(const Edit& edit, const SetState* from) const;
+    /// Takes edits out of the list; a step like any other.
+    void takeBack(const std::function<bool(const Edit&)>& which, const QString& what);
+    /// What was seen of the person the coach chose in a view.
+    void choosePerson(std::shared_ptr<const Observation> seen, PersonChosen person);
     /// Takes another clip in as the second view.
     void addSecond(std::shared_ptr<const Observation> seen, bool together);
     bool canUndo() const { return m_at > 0; }

@@ -53,6 +53,16 @@ class Library {
     /// from before a migration, which go as well. The coach's own video files are not touched.
     Result<void> deleteClient(ClientId id);
 
+    /// Clients whose name, goals, note or whose sets' headlines hold all words of `text`, whom the coach saw last
+    /// first.
+    Result<std::vector<ClientSummary>> findClients(const QString& text, bool archived = false) const;
+    /// What one client has goes to another: sets (days are joined), complaints, flags, targets he does not have; the
+    /// first is gone then. One transaction.
+    Result<void> mergeClients(ClientId from, ClientId into);
+    /// Answers to "does anything hurt", newest first.
+    Result<std::vector<Complaint>> complaints(ClientId client) const;
+    Result<Holdings> holdings(ClientId client) const;
+
     Result<SetId> addSet(const NewSet& set);
     /// Newest first; without outlines, which are asked for one by one when they are drawn.
     Result<std::vector<SetSummary>> sets(ClientId client) const;
@@ -72,11 +82,17 @@ class Library {
     Result<void> deleteHidden();
     /// The day a set was filmed.
     Result<void> setHeldOn(SetId id, const QDate& day);
+    Result<SetPlace> placeOf(SetId id) const;
+    /// To another day, client, or place on its day.
+    Result<void> putSet(SetId id, const SetPlace& place);
     /// Where a clip lies now.
     Result<void> moveClip(ClipId id, const QString& path);
 
     /// Every value of one measure over a client's sets, oldest first.
     Result<std::vector<HistoryValue>> history(ClientId client, const QString& measure) const;
+
+    /// All sets of a client that are not hidden, oldest first; by `movement` where one is named.
+    Result<std::vector<LoggedSet>> log(ClientId client, const QString& movement = {}) const;
 
   private:
     struct Impl;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QJsonArray>
 #include <QJsonDocument>
 #include <QJsonObject>
 
@@ -41,7 +42,7 @@ inline QString now() {
     return QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs);
 }
 
-inline constexpr const char* kInsertMeasurement = "INSERT INTO measurements VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
+inline constexpr const char* kInsertMeasurement = "INSERT INTO measurements VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
 
 struct Library::Impl {
     QString folder, connection;
@@ -182,8 +183,9 @@ struct Library::Impl {
                 !done)
                 return done;
             for (const auto& m : r.measures) {
-                for (const QVariant& v : QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90,
-                                                      m.confidence, m.atS, m.second, engine})
+                for (const QVariant& v :
+                     QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90, m.confidence, m.atS,
+                                  m.second, engine, m.asSeen ? QVariant(*m.asSeen) : QVariant()})
                     values.addBindValue(v);
                 if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
             }
@@ -223,7 +225,7 @@ struct Library::Impl {
             out.push_back(std::move(r));
         }
         auto values = read(
-            "SELECT rep_s, measure, value, pm90, confidence, at_s, second FROM measurements WHERE set_id "
+            "SELECT rep_s, measure, value, pm90, confidence, at_s, second, as_seen FROM measurements WHERE set_id "
             "= ? AND view = ?",
             {set, second});
         if (!values) return values.error();
@@ -232,9 +234,10 @@ struct Library::Impl {
             const MeasureId id = MeasureId::named(values->value(1).toString().toStdString());
             for (MeasuredRep& r : out)
                 if (id && r.bottomS == values->value(0).toDouble())
-                    r.measures.push_back({id, values->value(2).toDouble(), values->value(3).toDouble(),
-                                          values->value(4).toDouble(), values->value(5).toDouble(),
-                                          values->value(6).toBool()});
+                    r.measures.push_back(
+                        {id, values->value(2).toDouble(), values->value(3).toDouble(), values->value(4).toDouble(),
+                         values->value(5).toDouble(), values->value(6).toBool(),
+                         values->value(7).isNull() ? std::nullopt : std::optional(values->value(7).toDouble())});
         }
         for (MeasuredRep& r : out)
             std::sort(r.measures.begin(), r.measures.end(),
@@ -245,8 +248,8 @@ struct Library::Impl {
     /// Columns of a client, as clientFrom() reads them; flags are read apart.
     static constexpr const char* kClientColumns =
         "k.id, k.name, k.stature_cm, k.note, k.consent_on, k.pain_score, k.pain_place, k.pain_sharp, k.pain_on, "
-        "k.choices, k.consent_for";
-    static constexpr int kClientColumnCount = 11;
+        "k.choices, k.consent_for, k.mass_kg, k.goals, k.emphasis, k.equipment, k.build, k.targets, k.archived";
+    static constexpr int kClientColumnCount = 18;
     static Client clientFrom(const QSqlQuery& q) {
         auto day = [&](int at) {
             return q.value(at).isNull() ? std::nullopt
@@ -262,6 +265,16 @@ struct Library::Impl {
         for (auto at = choices.begin(); at != choices.end(); ++at)
             c.choices[at.key().toStdString()] = at.value().toString().toStdString();
         c.consentFor = q.value(10).toString();
+        c.massKg = q.value(11).toDouble();
+        c.goals = q.value(12).toString(), c.emphasis = q.value(13).toString(), c.equipment = q.value(14).toString();
+        const QJsonObject build = QJsonDocument::fromJson(q.value(15).toByteArray()).object();
+        for (auto at = build.begin(); at != build.end(); ++at) c.build[at.key()] = at.value().toDouble();
+        for (const auto& t : QJsonDocument::fromJson(q.value(16).toByteArray()).array()) {
+            const QJsonObject o = t.toObject();
+            c.targets.push_back({o["movement"].toString(), o["measure"].toString(), o["value"].toDouble(),
+                                 QDate::fromString(o["on"].toString(), Qt::ISODate)});
+        }
+        c.archived = q.value(17).toBool();
         return c;
     }
     Result<void> readFlags(Client& c) const {
@@ -285,13 +298,35 @@ struct Library::Impl {
         QJsonObject choices;
         for (const auto& [choice, option] : c.choices)
             choices[QString::fromStdString(choice)] = QString::fromStdString(option);
+        QJsonObject build;
+        for (const auto& [part, cm] : c.build) build[part] = cm;
+        QJsonArray targets;
+        for (const Target& t : c.targets)
+            targets.append(QJsonObject{{"movement", t.movement},
+                                       {"measure", t.measure},
+                                       {"value", t.value},
+                                       {"on", t.on.toString(Qt::ISODate)}});
+        auto compact = [](const auto& json) {
+            return QString::fromUtf8(QJsonDocument(json).toJson(QJsonDocument::Compact));
+        };
+        if (auto done = change("UPDATE clients SET mass_kg = ?, goals = ?, emphasis = ?, equipment = ?, build = ?, "
+                               "targets = ?, archived = ? WHERE id = ?",
+                               {c.massKg, notNull(c.goals), notNull(c.emphasis), notNull(c.equipment), compact(build),
+                                compact(targets), c.archived, number(c.id)});
+            !done)
+            return done;
+        if (c.complaint.askedOn && c.complaint.score)
+            if (auto done = change("INSERT OR REPLACE INTO complaints VALUES (?, ?, ?, ?, ?)",
+                                   {number(c.id), c.complaint.askedOn->toString(Qt::ISODate), *c.complaint.score,
+                                    notNull(c.complaint.place), c.complaint.sharp});
+                !done)
+                return done;
         if (auto done = change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
                                "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
                                {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
                                 c.complaint.score ? QVariant(*c.complaint.score) : QVariant(),
                                 notNull(c.complaint.place), c.complaint.sharp, dayValue(c.complaint.askedOn),
-                                QString::fromUtf8(QJsonDocument(choices).toJson(QJsonDocument::Compact)),
-                                notNull(c.consentFor), number(c.id)});
+                                compact(choices), notNull(c.consentFor), number(c.id)});
             !done)
             return done;
         if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {number(c.id)}); !done) return done;

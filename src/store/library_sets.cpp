@@ -12,6 +12,7 @@ Result<SetId> Library::addSet(const NewSet& set) {
             "VALUES (?, '', '', 0, '', 0, ?)",
             {*session, now()});
         if (!id) return id.error();
+        if (auto r = m_impl->change("UPDATE sets SET position = id WHERE id = ?", {*id}); !r) return r.error();
         for (std::size_t i = 0; i < set.seen.size(); ++i)
             if (auto r = m_impl->writeObservation(*id, static_cast<int>(i), set.seen[i]); !r) return r.error();
         if (auto r = m_impl->writeEdits(*id, set.edits); !r) return r.error();
@@ -80,7 +81,8 @@ Result<Edits> Library::edits(SetId id) const {
 Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
     auto q = m_impl->read(
         "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, s.headline, s.reps FROM sets s JOIN sessions e ON "
-        "e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden ORDER BY e.held_on DESC, s.id DESC",
+        "e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden ORDER BY e.held_on DESC, s.position DESC, s.id "
+        "DESC",
         {number(client)});
     if (!q) return q.error();
     std::vector<SetSummary> out;
@@ -185,7 +187,7 @@ Result<std::vector<HistoryValue>> Library::history(ClientId client, const QStrin
     auto q = m_impl->read(
         "SELECT m.set_id, e.held_on, m.rep_s, m.value, m.pm90, m.confidence, m.view, m.engine FROM measurements m JOIN "
         "sets s ON s.id = m.set_id JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND m.measure = ? AND "
-        "NOT s.hidden ORDER BY e.held_on, s.id, m.rep_s",
+        "NOT s.hidden ORDER BY e.held_on, s.position, s.id, m.rep_s",
         {number(client), measure});
     if (!q) return q.error();
     std::vector<HistoryValue> out;

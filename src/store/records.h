@@ -4,6 +4,7 @@
 #include <QDate>
 #include <QDateTime>
 #include <QString>
+#include <map>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -32,6 +33,14 @@ struct Complaint {
     bool operator==(const Complaint&) const = default;
 };
 
+/// What is right for this client, taken from a set of his: "this depth is his".
+struct Target {
+    QString movement, measure;
+    double value = 0;  ///< in the measure's unit
+    QDate on{};        ///< the day of the set it was taken from
+    bool operator==(const Target&) const = default;
+};
+
 struct Client {
     ClientId id{};
     QString name;
@@ -42,6 +51,11 @@ struct Client {
     std::vector<ClientFlag> flags{};
     Choices choices{};     ///< where this client has it otherwise than the schools
     QString consentFor{};  ///< what for, as it was agreed
+    double massKg = 0;     ///< 0 = not known
+    QString goals{}, emphasis{}, equipment{};
+    std::map<QString, double> build{};  ///< tape lengths, cm, by part: "thigh", "shank", "trunk", "foot"
+    std::vector<Target> targets{};
+    bool archived = false;  ///< out of the list, with everything kept
 
     bool operator==(const Client&) const = default;
 };
@@ -91,6 +105,39 @@ struct SetSummary {
     QDateTime madeAt;
     QString movement, standard, headline;
     int reps = 0;
+};
+
+/// A line in the list of clients.
+struct ClientSummary {
+    Client client;
+    std::optional<QDate> lastOn;  ///< of his newest set
+    QString headline;             ///< of that one
+    int sets = 0;
+};
+
+/// Where a set stands in the record.
+struct SetPlace {
+    ClientId client{};
+    QDate heldOn;
+    double position = 0;  ///< larger is later on its day
+    bool operator==(const SetPlace&) const = default;
+};
+
+/// A set with its values and edits, and what it was filmed and read with; without poses. For ledgers and courses.
+struct LoggedSet {
+    SetId id{};
+    QDate heldOn;
+    QString movement, headline;
+    Edits edits;
+    std::vector<MeasuredRep> reps;
+    QString seenBy;  ///< size of the picture, network and engine: alike where two sets can be held against each other
+};
+
+/// What there is of a client; for the list of what a deletion takes.
+struct Holdings {
+    int sessions = 0, sets = 0, values = 0, complaints = 0;
+    QStringList filmed;     ///< videos Zevo made, that go as well
+    QStringList elsewhere;  ///< the coach's own files, that stay
 };
 
 /// Everything needed to show a set again without its video.

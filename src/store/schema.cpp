@@ -75,6 +75,20 @@ const std::vector<Step>& steps() {
           " cleared_by TEXT NOT NULL DEFAULT '', PRIMARY KEY (client_id, position))"}},
         {{"ALTER TABLE clients ADD COLUMN consent_for TEXT NOT NULL DEFAULT ''",
           "ALTER TABLE clips ADD COLUMN filmed INTEGER NOT NULL DEFAULT 0"}},
+        {{"ALTER TABLE clients ADD COLUMN mass_kg REAL NOT NULL DEFAULT 0",
+          "ALTER TABLE clients ADD COLUMN goals TEXT NOT NULL DEFAULT ''",
+          "ALTER TABLE clients ADD COLUMN emphasis TEXT NOT NULL DEFAULT ''",
+          "ALTER TABLE clients ADD COLUMN equipment TEXT NOT NULL DEFAULT ''",
+          "ALTER TABLE clients ADD COLUMN build TEXT NOT NULL DEFAULT '{}'",
+          "ALTER TABLE clients ADD COLUMN targets TEXT NOT NULL DEFAULT '[]'",
+          "ALTER TABLE clients ADD COLUMN archived INTEGER NOT NULL DEFAULT 0",
+          "CREATE TABLE complaints (client_id INTEGER NOT NULL REFERENCES clients(id) ON DELETE CASCADE,"
+          " asked_on TEXT NOT NULL, score INTEGER NOT NULL, place TEXT NOT NULL DEFAULT '',"
+          " sharp INTEGER NOT NULL DEFAULT 0, PRIMARY KEY (client_id, asked_on)) WITHOUT ROWID",
+          "INSERT INTO complaints SELECT id, pain_on, pain_score, pain_place, pain_sharp FROM clients "
+          "WHERE pain_on IS NOT NULL AND pain_score IS NOT NULL",
+          "ALTER TABLE sets ADD COLUMN position REAL", "UPDATE sets SET position = id",
+          "ALTER TABLE measurements ADD COLUMN as_seen REAL"}},
     };
     return all;
 }

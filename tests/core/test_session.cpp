@@ -49,8 +49,8 @@ class TestSession : public QObject {
         const EditedSet s = fold(e);
         QCOMPARE(s.leftOut, (std::vector<Span>{{6, 8}}));
         QVERIFY(s.second && s.second->nudgeS == 0.08);
-        QCOMPARE(s.views[0].moved.size(), std::size_t{1});
-        QCOMPARE(s.views[0].moved[0].x, 11.0);
+        QCOMPARE(s.views[0].corrections.moved.size(), std::size_t{1});
+        QCOMPARE(s.views[0].corrections.moved[0].x, 11.0);
         QCOMPARE(e.size(), std::size_t{7});  // fiddling does not make the list grow
         QVERIFY(!fold(with(e, SecondRemoved{})).second);
     }
@@ -70,10 +70,14 @@ class TestSession : public QObject {
                         SecondApart{true},
                         LandmarkMoved{true, {3.0, Landmark::LeftHeel, 10.5, 20.25, 0.3}},
                         Trimmed{false, {1, 9}},
-                        RepetitionSet{false, {2, 4}},
+                        RepetitionSet{false, {{2, 9}, {{2, 4}, {5, 8}}}},
                         PersonChosen{true, 1.5, 300, 200},
                         CueGiven{"heels_rise", "Press the floor away."},
-                        CueTakenBack{}};
+                        CueTakenBack{},
+                        LegNamed{false, {2.5, Side::Right}},
+                        StandingSet{true, 0.5},
+                        LengthTold{false, {10, 20, 30, 400, 91.5}},
+                        NotePinned{false, 2.25, "looks down here"}};
         QCOMPARE(all.size(), std::variant_size_v<Edit>);
         for (const Edit& e : all) {
             const auto [kind, payload] = writeEdit(e);
@@ -96,8 +100,8 @@ class TestSession : public QObject {
         QCOMPARE(fold(e).cue->wording, std::string("Press the floor away."));
         QVERIFY(!fold(with(e, CueTakenBack{})).cue);
         SetFacts f = made::factsOf(m_spec);
-        f.warmUp = true;
-        QVERIFY(fold(with(e, FactsSet{f})).facts.warmUp && fold(with(e, FactsSet{f})).cue);
+        f.log.kind = SetKind::WarmUp;
+        QVERIFY(fold(with(e, FactsSet{f})).facts.log.kind == SetKind::WarmUp && fold(with(e, FactsSet{f})).cue);
     }
 
     void onlyWhatChangedIsMadeAnew() {
@@ -117,7 +121,7 @@ class TestSession : public QObject {
         QCOMPARE(from(FactsSet{f}), Stage::Measures);
         f.wedgeDeg = 0, f.stoodStraight = true;
         QCOMPARE(from(FactsSet{f}), Stage::Measures);
-        QCOMPARE(from(RepetitionSet{false, {1, 4}}), Stage::Repetitions);
+        QCOMPARE(from(RepetitionSet{false, {{1, 4}, {{1, 4}}}}), Stage::Repetitions);
         QCOMPARE(from(LandmarkMoved{false, {3, Landmark::RightKnee, 400, 300, 0.3}}), Stage::Track);
         f.statureCm = 180;
         QCOMPARE(from(FactsSet{f}), Stage::Track);
@@ -157,7 +161,9 @@ class TestSession : public QObject {
     void boundsSetByHandReplaceWhatWasFound() {
         const auto before = recompute(m_seen, m_edits, *made::catalogue());
         const auto& r = before->set.result.reps;
-        const auto joined = again(m_seen, with(m_edits, RepetitionSet{false, {r[0].startS, r[1].endS}}), *before);
+        const auto joined =
+            again(m_seen, with(m_edits, RepetitionSet{false, {{r[0].startS, r[1].endS}, {{r[0].startS, r[1].endS}}}}),
+                  *before);
         QCOMPARE(joined->set.result.reps.size(), r.size() - 1);
         NEAR(joined->set.result.reps[0].endS, r[1].endS, 0.05);
         const auto trimmed = again(m_seen, with(m_edits, Trimmed{false, {0, r[2].startS - 0.2}}), *before);

@@ -139,7 +139,7 @@ void FilmView::takeSettings() {
     s.sounds = m_sound->isChecked();
     s.mirror = m_mirror->isChecked();
     s.tempoGuide = m_tempo->currentData().toString();
-    m_facts.warmUp = m_warmUp->isChecked();
+    m_facts.log.kind = m_warmUp->isChecked() ? SetKind::WarmUp : SetKind::Working;
     takePlan();
     setSettings(s);
     emit settingsChanged(s);
@@ -218,7 +218,7 @@ void FilmView::enter(const store::Client& client, const SetFacts& facts, const Q
     m_cue = cue;
     m_filling = true;
     static_cast<MovementBox*>(m_movement)->choose(facts.movement, facts.variation);
-    m_warmUp->setChecked(facts.warmUp);
+    m_warmUp->setChecked(facts.log.kind == SetKind::WarmUp);
     // Watch first, cue later.
     m_showCue->setChecked(m_showCue->isChecked() && !cue.isEmpty());
     m_showCue->setEnabled(!cue.isEmpty());

@@ -103,7 +103,7 @@ void SessionStrip::show(const store::Library& library, const Catalogue& catalogu
         t.finding = s.headline;
         if (const auto edits = library.edits(s.id)) {
             const EditedSet e = fold(*edits);
-            t.warmUp = e.facts.warmUp;
+            t.warmUp = e.facts.log.kind == SetKind::WarmUp;
             if (e.facts.loadShare > 0) t.title += tr(" · load %1 %").arg(std::lround(100 * e.facts.loadShare));
             if (t.warmUp) t.title += tr(" · warm-up");
             if (e.cue)

@@ -16,6 +16,7 @@
 #include <QUndoStack>
 #include <cmath>
 
+#include "app/home/client_row.h"
 #include "app/home/home_view.h"
 #include "app/home/movement_box.h"
 #include "app/home/set_row.h"
@@ -56,7 +57,19 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     m_add = new QPushButton("New client", this);
     m_add->setObjectName("addClient");
     left->addWidget(heading);
+    m_search = new QLineEdit(this);
+    m_search->setObjectName("search");
+    m_search->setPlaceholderText(tr("Search: name, goal, what was found"));
+    m_search->setAccessibleName(m_search->placeholderText());
+    m_search->setClearButtonEnabled(true);
+    left->addWidget(m_search);
+    m_archived = new QCheckBox(tr("In the archive"), this);
+    m_archived->setObjectName("archived");
+    connect(m_search, &QLineEdit::textChanged, this, [this] { refresh(); });
+    connect(m_archived, &QCheckBox::toggled, this, [this] { refresh(); });
+    m_list->setItemDelegate(m_clientRows = new ClientRow(m_list));
     left->addWidget(m_list, 1);
+    left->addWidget(m_archived);
     left->addWidget(m_add);
     page->addLayout(left, 3);
 
@@ -151,6 +164,7 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     page->addLayout(right, 7);
 
     connect(m_list, &QListWidget::currentRowChanged, this, &HomeView::showClient);
+    connect(m_list, &QListWidget::itemActivated, this, &HomeView::pageWanted);
     connect(m_add, &QPushButton::clicked, this, &HomeView::addClient);
     connect(m_open, &QPushButton::clicked, this, &HomeView::openClipWanted);
     connect(m_film, &QPushButton::clicked, this, &HomeView::filmWanted);
@@ -194,7 +208,15 @@ void HomeView::buildClientCard(QFrame* card) {
     m_delete->setObjectName("deleteClient");
     m_delete->setProperty("kind", "quiet");
     notes->addWidget(m_note);
-    notes->addWidget(m_delete, 0, Qt::AlignRight);
+    auto* below = new QHBoxLayout;
+    m_page = new QPushButton(tr("Client page"), card);
+    m_page->setObjectName("clientPage");
+    m_page->setToolTip(tr("Goals, what works, targets, course, all sets (Ctrl+P)"));
+    below->addWidget(m_page);
+    below->addStretch();
+    below->addWidget(m_delete);
+    notes->addLayout(below);
+    connect(m_page, &QPushButton::clicked, this, &HomeView::pageWanted);
     box->addLayout(notes, 1);
 
     connect(m_name, &QLineEdit::editingFinished, this, &HomeView::saveEdits);

@@ -18,6 +18,7 @@
 #include <cmath>
 
 #include "app/film/recordings.h"
+#include "app/home/client_row.h"
 #include "app/home/movement_box.h"
 #include "app/home/set_row.h"
 #include "present/words.h"
@@ -67,6 +68,7 @@ const std::vector<Outline>& HomeView::outlinesOf(store::SetId id) {
 void HomeView::setTheme(const Theme& theme) {
     m_theme = theme;
     m_rows->setTheme(theme);
+    m_clientRows->setTheme(theme);
     m_sets->viewport()->update();
     m_add->setIcon(icon("add", theme.ink));
     m_open->setIcon(icon("clip", theme.ink));
@@ -86,19 +88,30 @@ std::optional<store::Client> HomeView::current() const {
     return m_clients[static_cast<std::size_t>(row)];
 }
 
-void HomeView::refresh() {
+void HomeView::refresh(bool all) {
     if (m_typing.isActive()) saveNow();
     m_outlines.clear();
-    auto clients = m_library->clients();
-    if (!clients) return emit failed(present::sentence(clients.error()));
+    auto found = m_library->findClients(all ? QString() : m_search->text(), m_archived->isChecked());
+    if (!found) return emit failed(present::sentence(found.error()));
+    if (all)
+        if (const auto others = m_library->findClients({}, !m_archived->isChecked()))
+            found->insert(found->end(), others->begin(), others->end());
     const auto before = current();
-    m_clients = std::move(*clients);
+    m_clients.clear();
+    QStringList lines;
+    for (const auto& c : *found) {
+        m_clients.push_back(c.client);
+        const QString seen =
+            c.lastOn ? tr("%1 · %2").arg(QLocale().toString(*c.lastOn, "d MMM"), c.headline) : tr("no set yet");
+        lines.append((c.client.name.isEmpty() ? tr("(no name)") : c.client.name) + "\n" + seen);
+    }
     m_filling = true;
     m_list->clear();
     int row = m_clients.empty() ? -1 : 0;
     for (std::size_t i = 0; i < m_clients.size(); ++i) {
-        m_list->addItem(m_clients[i].name.isEmpty() ? "(no name)" : m_clients[i].name);
-        m_list->item(static_cast<int>(i))->setSizeHint({100, 46});
+        m_list->addItem(lines[static_cast<int>(i)]);
+        m_list->item(static_cast<int>(i))
+            ->setData(Qt::AccessibleTextRole, QString(lines[static_cast<int>(i)]).replace('\n', ", "));
         if (before && before->id == m_clients[i].id) row = static_cast<int>(i);
     }
     m_filling = false;
@@ -108,6 +121,12 @@ void HomeView::refresh() {
 
 void HomeView::selectClient(store::ClientId id) {
     if (m_typing.isActive()) saveNow();
+    // One that the search hides is shown again.
+    if (std::none_of(m_clients.begin(), m_clients.end(), [&](const auto& c) { return c.id == id; })) {
+        const QSignalBlocker quiet(m_search);
+        m_search->clear();
+        refresh();
+    }
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == id) m_list->setCurrentRow(static_cast<int>(i));
 }
@@ -199,6 +218,8 @@ void HomeView::saveEdits() {
 }
 
 void HomeView::changeClient(const store::Client& after) {
+    // Also of one that the search, or the archive, hides.
+    if (std::none_of(m_clients.begin(), m_clients.end(), [&](const auto& c) { return c.id == after.id; })) refresh(true);
     for (const auto& before : m_clients)
         if (before.id == after.id && !(before == after))
             return m_undo->push(new ClientChange(this, store::Client(before), after));
@@ -209,7 +230,9 @@ void HomeView::apply(const store::Client& client) {
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == client.id) {
             m_clients[i] = client;
-            m_list->item(static_cast<int>(i))->setText(client.name.isEmpty() ? "(no name)" : client.name);
+            QListWidgetItem* item = m_list->item(static_cast<int>(i));
+            item->setText((client.name.isEmpty() ? tr("(no name)") : client.name) + "\n" +
+                          item->text().section('\n', 1));
         }
     showClient();
     emit clientChanged(client);
@@ -241,20 +264,33 @@ void HomeView::eraseClient(store::ClientId id) {
 }
 
 void HomeView::deleteClient() {
-    const auto client = current();
-    if (!client) return;
-    QMessageBox ask(QMessageBox::Question, "Delete client",
-                    QString("Delete %1 with all sets and measurements?").arg(client->name), QMessageBox::NoButton,
-                    this);
-    ask.setInformativeText(
-        "Everything Zevo keeps about this client, with the videos it filmed, is erased and cannot be brought back. "
-        "Your own video files stay where "
-        "they are; delete them yourself if the client asks for it.");
-    ask.addButton("Keep", QMessageBox::RejectRole);
-    auto* erase = ask.addButton("Erase for good", QMessageBox::DestructiveRole);
+    if (const auto client = current()) askErasure(client->id);
+}
+
+bool HomeView::askErasure(store::ClientId id) {
+    const auto client = m_library->client(id);
+    const auto has = m_library->holdings(id);
+    if (!client || !has) return false;
+    QMessageBox ask(QMessageBox::Question, tr("Delete client"), tr("Delete %1 for good?").arg(client->name),
+                    QMessageBox::NoButton, this);
+    QStringList goes{tr("%n sets", nullptr, has->sets), tr("on %n days", nullptr, has->sessions),
+                     tr("%n measured values", nullptr, has->values)};
+    if (has->complaints) goes.append(tr("%n answers about pain", nullptr, has->complaints));
+    QString text = tr("What goes: %1, name, notes, goals, targets, flags and consent").arg(goes.join(", "));
+    text += has->filmed.isEmpty()
+                ? "."
+                : tr(", and %n videos that Zevo filmed:\n%1", nullptr, static_cast<int>(has->filmed.size()))
+                      .arg(has->filmed.mid(0, 8).join("\n"));
+    if (!has->elsewhere.isEmpty())
+        text += "\n\n" + tr("What stays: your own video files. Delete them yourself if the client asks for it:\n%1")
+                             .arg(has->elsewhere.mid(0, 8).join("\n"));
+    ask.setInformativeText(text + "\n\n" + tr("It cannot be brought back."));
+    ask.addButton(tr("Keep"), QMessageBox::RejectRole);
+    auto* erase = ask.addButton(tr("Erase for good"), QMessageBox::DestructiveRole);
     ask.exec();
-    if (ask.clickedButton() != erase) return;
-    eraseClient(client->id);
+    if (ask.clickedButton() != erase) return false;
+    eraseClient(id);
+    return true;
 }
 
 }  // namespace zevo::app

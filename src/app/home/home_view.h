@@ -26,6 +26,7 @@ namespace zevo::app {
 
 class MovementBox;
 
+class ClientRow;
 class SetRow;
 
 /// The clients and their sets. Edits are saved as they are made and can be undone; nothing is mandatory.
@@ -39,7 +40,12 @@ class HomeView : public QWidget {
     void saveNow();
     void setTheme(const Theme& theme);
     void setSettings(const Settings& settings);
-    void refresh();
+    /// `all`: also clients in the archive, and whatever is typed in the search.
+    void refresh(bool all = false);
+    /// What is searched for.
+    QLineEdit* searchBox() const { return m_search; }
+    /// Shows what goes, and erases for good when the coach says so. Whether it was done.
+    bool askErasure(store::ClientId id);
     void selectClient(store::ClientId id);
     /// Adds a client and chooses him.
     void newClient(const QString& name, double statureCm);
@@ -53,6 +59,7 @@ class HomeView : public QWidget {
   signals:
     void openClipWanted();
     void filmWanted();
+    void pageWanted();
     void setWanted(store::SetId id);
     void modelChosen(const QString& model);
     void movementChosen(const QString& movement, const QString& variation);
@@ -88,7 +95,10 @@ class HomeView : public QWidget {
     SetRow* m_rows;
     QFrame* m_card;
     QLabel *m_empty, *m_noSets, *m_statureLabel;
-    QLineEdit* m_name;
+    QLineEdit *m_name, *m_search;
+    ClientRow* m_clientRows;
+    QCheckBox* m_archived;
+    QPushButton* m_page;
     QDoubleSpinBox* m_stature;
     QCheckBox* m_consent;
     QPlainTextEdit* m_note;

@@ -13,7 +13,16 @@
 namespace zevo::app {
 namespace {
 
-constexpr double kRow = 58;
+constexpr double kRow = 35, kChosenRow = 60;
+
+/// What a tooltip says of a reading: the field's term, its band, why it is unsure.
+QString spokenWhy(const ReviewPresenter::Reading& r) {
+    QString out = r.term;
+    if (!r.bandText.isEmpty()) out += "\n" + r.bandText;
+    if (!r.reason.isEmpty()) out += "\nunsure: " + r.reason;
+    if (!r.asSeen.isEmpty()) out += "\ncorrected; Zevo saw " + r.asSeen;
+    return out;
+}
 
 }  // namespace
 
@@ -32,23 +41,37 @@ void ReadingColumn::setReadings(std::vector<ReviewPresenter::Reading> readings, 
     m_readings = std::move(readings);
     m_current = current;
     m_lengths = lengths;
-    setMinimumHeight(static_cast<int>(kRow) * rows());
+    setMinimumHeight(sizeHint().height());
     const int row = currentRow();
     setAccessibleDescription(row < 0 ? QString() : reading(row).spoken);
     for (QWidget* w = parentWidget(); w && row >= 0; w = w->parentWidget())
         if (auto* area = qobject_cast<QScrollArea*>(w)) {
-            area->ensureVisible(10, static_cast<int>(rowRect(row).center().y()), 0, static_cast<int>(kRow / 2));
+            area->ensureVisible(10, static_cast<int>(rowRect(row).center().y()), 0, static_cast<int>(kChosenRow / 2));
             break;
         }
     update();
 }
 
 QSize ReadingColumn::sizeHint() const {
-    return {420, static_cast<int>(kRow) * std::max(1, rows())};
+    double height = 0;
+    for (int i = 0; i < rows(); ++i) height += heightOf(i);
+    return {360, static_cast<int>(std::max(height, kChosenRow))};
 }
 
 QRectF ReadingColumn::rowRect(int row) const {
-    return {0, row * kRow, static_cast<double>(width()), kRow};
+    double top = 0;
+    for (int i = 0; i < row; ++i) top += heightOf(i);
+    return {0, top, static_cast<double>(width()), heightOf(row)};
+}
+
+double ReadingColumn::heightOf(int row) const {
+    return reading(row).id == m_current ? kChosenRow : kRow;
+}
+
+int ReadingColumn::rowAt(double y) const {
+    for (int i = 0; i < rows(); ++i)
+        if (rowRect(i).top() <= y && y < rowRect(i).bottom()) return i;
+    return -1;
 }
 
 int ReadingColumn::currentRow() const {
@@ -100,29 +123,43 @@ void ReadingColumn::drawRow(QPainter& p, int row) const {
         p.drawRoundedRect(QRectF(box.left(), box.top() + 10, 4, box.height() - 20), 2, 2);
     }
     const QRectF inner = box.adjusted(14, 6, -12, -4);
-    p.setFont(textFont(15, r.judged && r.judgement.verdict == Verdict::Outside));
-    p.setPen(m_theme.ink);
-    p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, r.title);
-    if (!r.reason.isEmpty()) {
-        // Why it is unsure, where the title leaves room for it.
-        const int title = p.fontMetrics().horizontalAdvance(r.title) + 10;
-        const int value = QFontMetrics(textFont(17, true)).horizontalAdvance(r.text) + 10;
-        p.setFont(textFont(12));
-        p.setPen(m_theme.faint);
-        const QRectF room = inner.adjusted(title, 3, -value, 0);
-        p.drawText(room, Qt::AlignLeft | Qt::AlignTop,
-                   p.fontMetrics().elidedText(r.reason, Qt::ElideRight, static_cast<int>(room.width())));
-        p.setPen(m_theme.ink);
-    }
-    p.setFont(textFont(17, true));
-    p.drawText(inner, Qt::AlignRight | Qt::AlignTop, r.text);
+    const bool chosen = r.id == m_current;
+    const QFont number = textFont(chosen ? 17 : 15, true);
+    const int value = QFontMetrics(number).horizontalAdvance(r.text) + (r.asSeen.isEmpty() ? 0 : 18);
     const double textWidth = 132;
+    p.setFont(textFont(chosen ? 15 : 14, r.judged && r.judgement.verdict == Verdict::Outside));
+    p.setPen(m_theme.ink);
+    // In one line the scale stands between title and value.
+    const double room = chosen ? inner.width() - value - 12 : 0.42 * inner.width();
+    const QString title = p.fontMetrics().elidedText(r.title, Qt::ElideRight, static_cast<int>(room));
+    const double titled = p.fontMetrics().horizontalAdvance(title) + 10;
+    p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, title);
+    p.setFont(number);
+    p.drawText(inner, Qt::AlignRight | Qt::AlignTop, r.text);
+    if (!r.asSeen.isEmpty()) {
+        // The coach's, not Zevo's: the square that corrected points have.
+        p.setPen(QPen(m_theme.ink, 1.6));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(inner.right() - value + 1, inner.top() + 5, 9, 9));
+    }
+    if (!chosen) {
+        const double valueRoom = std::max(value + 10.0, 0.27 * inner.width());
+        return drawScale(p, QRectF(inner.left() + room + 8, inner.top() - 2, inner.width() - room - 8 - valueRoom, 24),
+                         r);
+    }
+    QString aside = r.reason;
+    if (!r.asSeen.isEmpty()) aside = tr("corrected; Zevo saw %1").arg(r.asSeen);
+    p.setFont(textFont(12));
+    p.setPen(m_theme.faint);
+    const QRectF beside = inner.adjusted(titled, 3, -value - 8, 0);
+    p.drawText(beside, Qt::AlignLeft | Qt::AlignTop,
+               p.fontMetrics().elidedText(aside, Qt::ElideRight, static_cast<int>(beside.width())));
     drawScale(p, QRectF(inner.left(), inner.top() + 24, inner.width() - textWidth, 24), r);
     p.setFont(textFont(12));
     p.setPen(m_theme.faint);
     QString side = r.bandText;
-    if (r.judged && r.judgement.verdict == Verdict::Unsure) side = "unsure · " + side;
-    if (!r.judged) side = r.bandText.isEmpty() ? "not judged" : "not judged · " + r.bandText;
+    if (r.judged && r.judgement.verdict == Verdict::Unsure) side = tr("unsure · %1").arg(side);
+    if (!r.judged) side = r.bandText.isEmpty() ? tr("not judged") : tr("not judged · %1").arg(r.bandText);
     p.drawText(QRectF(inner.right() - textWidth, inner.top() + 24, textWidth, 24), Qt::AlignRight | Qt::AlignVCenter,
                p.fontMetrics().elidedText(side, Qt::ElideRight, static_cast<int>(textWidth) - 4));
 }
@@ -140,8 +177,8 @@ void ReadingColumn::paintEvent(QPaintEvent* e) {
 }
 
 void ReadingColumn::mousePressEvent(QMouseEvent* e) {
-    const int row = static_cast<int>(e->position().y() / kRow);
-    if (row >= 0 && row < rows()) emit chosen(reading(row).id);
+    const int row = rowAt(e->position().y());
+    if (row >= 0) emit chosen(reading(row).id);
 }
 
 void ReadingColumn::keyPressEvent(QKeyEvent* e) {
@@ -152,14 +189,12 @@ void ReadingColumn::keyPressEvent(QKeyEvent* e) {
 bool ReadingColumn::event(QEvent* e) {
     if (e->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(e);
-        const int row = static_cast<int>(help->pos().y() / kRow);
-        if (row < rows()) {
+        const int row = rowAt(help->pos().y());
+        if (row >= 0) {
             const auto& r = reading(row);
-            QToolTip::showText(help->globalPos(),
-                               QString("%1\nsure of what was seen: %2 %")
-                                   .arg(r.reason.isEmpty() ? r.term : r.term + "\n" + "unsure: " + r.reason)
-                                   .arg(qRound(100 * r.confidence)),
-                               this);
+            QToolTip::showText(
+                help->globalPos(),
+                QString("%1\nsure of what was seen: %2 %").arg(spokenWhy(r)).arg(qRound(100 * r.confidence)), this);
         }
         return true;
     }

@@ -12,7 +12,8 @@ using present::Lengths;
 using present::ReviewPresenter;
 
 /// The measures of one repetition, worst first: each as value ± on its own little scale with the standard's band,
-/// the ± as a bar and the set's usual range as a faint bar. Click or arrow keys choose one.
+/// the ± as a bar and the set's usual range as a faint bar. The chosen one stands in two lines with all its words, the
+/// others in one, so that most are seen at once. Click or arrow keys choose one.
 class ReadingColumn : public QWidget {
     Q_OBJECT
   public:
@@ -35,6 +36,8 @@ class ReadingColumn : public QWidget {
 
   private:
     int currentRow() const;
+    int rowAt(double y) const;
+    double heightOf(int row) const;
     void drawRow(QPainter& p, int row) const;
     void drawScale(QPainter& p, const QRectF& box, const ReviewPresenter::Reading& r) const;
 

@@ -27,12 +27,21 @@ void RepStrip::setTheme(const Theme& theme) {
     update();
 }
 
+void RepStrip::setCompact(bool compact) {
+    if (m_compact == compact) return;
+    m_compact = compact;
+    updateGeometry();
+    update();
+}
+
 void RepStrip::setTiles(std::vector<ReviewPresenter::Tile> tiles) {
     m_tiles = std::move(tiles);
     m_window = {};
-    for (const auto& t : m_tiles)
+    for (const auto& t : m_tiles) {
         m_window = m_window.united(t.outline.isEmpty() ? QRectF(t.knee - QPointF(60, 60), QSizeF(120, 120))
                                                        : t.outline.boundingRect());
+        for (const QLineF& l : t.limbs) m_window = m_window.united(QRectF(l.p1(), l.p2()).normalized());
+    }
     m_window.adjust(-0.04 * m_window.width(), -0.04 * m_window.height(), 0.04 * m_window.width(),
                     0.04 * m_window.height());
     setCurrent(m_current);
@@ -72,7 +81,7 @@ void RepStrip::drawTile(QPainter& p, int position) const {
     p.save();
     if (t.leftOut) p.setOpacity(0.35);
     // The body, the same scale in every tile.
-    const QRectF well = box.adjusted(8, 14, -8, -26);
+    const QRectF well = m_compact ? box.adjusted(box.width() * 0.4, 5, -6, -20) : box.adjusted(8, 14, -8, -26);
     const double scale =
         std::min(well.width() / std::max(1.0, m_window.width()), well.height() / std::max(1.0, m_window.height()));
     const QPointF origin(well.center().x() - m_window.center().x() * scale, well.bottom() - m_window.bottom() * scale);
@@ -84,6 +93,9 @@ void RepStrip::drawTile(QPainter& p, int position) const {
     p.setPen(t.kind == RepKind::Partial ? QPen(m_theme.faint, 1.2, Qt::DashLine) : Qt::NoPen);
     p.setBrush(fill);
     p.drawPolygon(body);
+    // By its points where the outline was lost: thin limbs, so that it is not taken for one.
+    p.setPen(QPen(fill, std::max(3.0, 0.04 * well.height() + 2), Qt::SolidLine, Qt::RoundCap));
+    for (const QLineF& l : t.limbs) p.drawLine(place(l.p1()), place(l.p2()));
     if (t.hasLine) {
         p.setPen(QPen(m_theme.ghost, 2.5, Qt::DotLine, Qt::RoundCap));
         p.drawLine(place(t.knee), place(t.knee + 1.5 * (t.line - t.knee)));
@@ -103,12 +115,14 @@ void RepStrip::drawTile(QPainter& p, int position) const {
                          : t.kind == RepKind::Double  ? "1½"
                                                       : "";
     p.drawText(box.adjusted(32, 9, -8, 0), Qt::AlignLeft | Qt::AlignTop, kind);
-    p.setFont(textFont(13));
+    p.setFont(textFont(m_compact ? 12 : 13));
     p.setPen(m_theme.ink);
     const bool marked = !t.depth.isEmpty() && t.depthMarked && t.depthVerdict != Verdict::Inside;
-    p.drawText(box.adjusted(marked ? 26 : 10, 0, -6, -6), Qt::AlignLeft | Qt::AlignBottom, t.depth);
+    const QRectF words = box.adjusted(marked ? 26 : 10, 0, -6, -6);
+    p.drawText(words, Qt::AlignLeft | Qt::AlignBottom,
+               p.fontMetrics().elidedText(t.depth, Qt::ElideRight, static_cast<int>(words.width())));
     if (marked) drawMark(p, {box.left() + 17, box.bottom() - 15}, 14, t.depthVerdict, true, m_theme, true);
-    double x = box.right() - 14;
+    double x = m_compact ? box.left() + 68 : box.right() - 14;
     for (std::size_t i = 0; i < t.marks.size() && i < 3; ++i, x -= 17)
         drawMark(p, {x, box.top() + 17}, 15, t.marks[i].verdict, t.marks[i].above, m_theme);
     p.restore();

@@ -24,8 +24,10 @@ class RepStrip : public QWidget {
     /// Where a tile lies in the widget now (for tests and tool tips).
     QRectF tileRect(int position) const;
 
-    QSize sizeHint() const override { return {800, 138}; }
-    QSize minimumSizeHint() const override { return {300, 138}; }
+    /// Lower tiles, for low windows.
+    void setCompact(bool compact);
+    QSize sizeHint() const override { return {800, m_compact ? 72 : 138}; }
+    QSize minimumSizeHint() const override { return {300, m_compact ? 72 : 138}; }
 
   signals:
     void chosen(int position);
@@ -46,6 +48,7 @@ class RepStrip : public QWidget {
     Theme m_theme = lightTheme();
     std::vector<ReviewPresenter::Tile> m_tiles;
     QRectF m_window;  ///< part of the picture every tile shows
+    bool m_compact = false;
     int m_current = 0;
     double m_scroll = 0;
 };

@@ -34,13 +34,38 @@ void ReviewView::refreshAnswer() {
         std::vector<MeasuredRep> counted;
         for (const MeasuredRep& rep : presenter().result().reps)
             if (presenter().result().counts(rep)) counted.push_back(rep);
-        words = present::cueWords(answerTo(m_before->cue, m_before->reps, counted, m_document->state().standard),
-                                  m_document->catalogue().advice, presenter().lengths());
+        const Standard& standard = m_document->state().standard;
+        const Lengths lengths = presenter().lengths();
+        if (m_before->cue.fault.empty()) {
+            auto differences = differencesOf(m_before->reps, counted, m_before->reps, m_before->sameCamera);
+            std::erase_if(differences, [&](const MeasureDifference& d) { return !standard.bandFor(d.measure); });
+            words = present::trialWords(m_before->changes, differences, m_document->catalogue(),
+                                        m_document->facts().movement, lengths);
+        } else {
+            words = present::cueWords(answerTo(m_before->cue, m_before->reps, counted, standard),
+                                      m_document->catalogue().advice, lengths);
+            // Two things at once: what helped cannot be told apart.
+            QStringList also;
+            for (const auto& c : m_before->changes)
+                also.append(present::changeText(c, m_document->catalogue(), m_document->facts().movement, lengths));
+            if (!also.isEmpty()) words.brought += tr(" The set-up was changed as well: %1.").arg(also.join(", "));
+        }
+        if (!m_before->sameCamera) words.brought += tr(" Another camera or network than before: take it with care.");
     }
     m_answer->setText(words.answer);
     m_answer->setVisible(!words.answer.isEmpty());
-    m_how->setText(words.said.isEmpty() ? QString() : tr("After “%1”: %2").arg(words.said, words.how));
+    QString how = words.said.isEmpty() ? QString() : tr("After “%1”: %2.").arg(words.said, words.how);
+    if (!words.brought.isEmpty()) how += " " + words.brought.trimmed();
+    m_how->setText(how);
+    m_how->setToolTip(words.rule);
     m_how->setVisible(!words.answer.isEmpty());
+}
+
+void ReviewView::giveOwnWords(const QString& words) {
+    const QString fault = m_card->saying().fault;
+    m_document->apply(CueGiven{fault.toStdString(), words.toStdString()}, tr("the cue given"));
+    emit cueGiven(fault);
+    setFocus();
 }
 
 }  // namespace zevo::app

@@ -6,6 +6,7 @@
 #include <QScrollArea>
 
 #include "app/review/review_view.h"
+#include "app/shell/elided_label.h"
 
 namespace zevo::app {
 
@@ -19,6 +20,9 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_strip->setObjectName("repStrip");
     page->addWidget(m_strip);
 
+    m_log = new LogRow(m_actions, this);
+    page->addWidget(m_log);
+
     auto* middle = new QHBoxLayout;
     middle->setSpacing(16);
     page->addLayout(middle, 1);
@@ -29,6 +33,8 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_stage->setObjectName("stage");
     left->addWidget(m_stage, 1);
     buildTransport(left);
+    m_bar = new CorrectBar(m_actions, this);
+    left->addWidget(m_bar);
     m_plot = new CurvePlot(this);
     m_plot->setObjectName("plot");
     left->addWidget(m_plot);
@@ -50,22 +56,25 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_card = new SayCard(this);
     m_card->setObjectName("sayCard");
     right->addWidget(m_card);
-    auto* judged = new QHBoxLayout;
-    auto* by = new QLabel("Judged by", this);
     m_standards = new QComboBox(this);
     m_standards->setObjectName("standards");
     m_standards->setAccessibleName("Standard");
-    judged->addWidget(by);
-    m_about = new QPushButton("Set…", this);
-    m_about->setObjectName("aboutSet");
-    m_about->setFocusPolicy(Qt::TabFocus);
-    judged->addWidget(m_standards, 1);
-    m_felt = new QPushButton(this);
-    m_felt->setObjectName("felt");
-    m_felt->setFocusPolicy(Qt::TabFocus);
-    judged->addWidget(m_felt);
-    judged->addWidget(m_about);
-    right->addLayout(judged);
+    m_standards->setProperty("kind", "chip");
+    m_standards->setFont(textFont(14));
+    m_standards->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_standards->setMinimumContentsLength(12);
+    auto chip = [this](const char* name, const QString& text) {
+        auto* b = new QPushButton(text, this);
+        b->setObjectName(name);
+        b->setProperty("kind", "chip");
+        b->setFont(textFont(14));
+        b->setFocusPolicy(Qt::TabFocus);
+        m_log->addRight(b);
+        return b;
+    };
+    m_log->addRight(m_standards);
+    m_felt = chip("felt", "");
+    m_about = chip("aboutSet", "Set…");
     m_offers = new QLabel(this);
     m_offers->setObjectName("offers");
     m_offers->setWordWrap(true);
@@ -92,6 +101,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     connect(m_offers, &QLabel::linkActivated, this, &ReviewView::offerTaken);
     connectPanel();
     connectActions();
+    connectCorrecting();
     connect(m_strip, &RepStrip::chosen, this, &ReviewView::chooseRep);
     connect(m_stage, &Stage::moved, this, [this](double t) {
         m_plot->setCursor(t);
@@ -117,7 +127,7 @@ void ReviewView::buildTransport(QBoxLayout* into) {
         if (!tip.isEmpty()) b->setToolTip(tip);
         if (!tip.isEmpty()) b->setAccessibleName(tip);
         b->setIconSize({22, 22});
-        b->setMinimumSize(48, 38);
+        b->setMinimumSize(44, 36);
         b->setFocusPolicy(Qt::TabFocus);
         if constexpr (!std::is_null_pointer_v<decltype(slot)>) connect(b, &QPushButton::clicked, this, slot);
         row->addWidget(b);
@@ -132,13 +142,27 @@ void ReviewView::buildTransport(QBoxLayout* into) {
     m_figure = button("skeleton", "", nullptr);
     m_figure->setCheckable(true);
     m_other = button("otherView", "", nullptr);
-    m_clock = new QLabel(this);
+    m_clock = new ElidedLabel(this);
     m_clock->setObjectName("clock");
     m_clock->setProperty("kind", "faint");
-    row->addWidget(m_clock);
-    row->addStretch();
+    row->addWidget(m_clock, 1);
     m_leaveOut = button("leaveOut", "", nullptr);
     into->addLayout(row);
+}
+
+/// Where the window is low, the strip and the curve give way first, then what can be had by a key; the picture and the
+/// sentence stay.
+void ReviewView::fit() {
+    constexpr int kLow = 640, kVeryLow = 520;
+    const bool low = height() < kLow, veryLow = height() < kVeryLow;
+    m_strip->setCompact(low);
+    m_card->setCompact(low);
+    m_plot->setVisible(!low && !m_correcting);
+    m_log->setVisible(!veryLow || !m_correcting);
+}
+
+void ReviewView::resizeEvent(QResizeEvent*) {
+    fit();
 }
 
 }  // namespace zevo::app

@@ -20,6 +20,7 @@ void ReviewView::setTheme(const Theme& theme) {
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
     m_panel->setTheme(theme);
+    m_log->setTheme(theme);
     m_feltPicker->setTheme(theme);
     if (hasSet()) refreshOffers();
     m_back->setIcon(icon("frame-back", theme.ink));
@@ -44,6 +45,8 @@ void ReviewView::setSet(LoadedSet set, Lengths lengths) {
     m_stage->setPlaying(false);
     m_presenter = std::make_unique<present::ReviewPresenter>(set.state, set.catalogue);
     m_presenter->setLengths(lengths);
+    m_presenter->setScores(set.scores);
+    m_scores = std::move(set.scores);
     Observations seen;
     for (const auto& s : set.stored.seen) seen.push_back(s.observation);
     const bool older = set.state.kept;
@@ -52,12 +55,15 @@ void ReviewView::setSet(LoadedSet set, Lengths lengths) {
         older ? std::optional(set.stored.kept) : std::optional<KeptValues>(), std::move(set.state));
     connect(m_document.get(), &present::SetDocument::changed, this, &ReviewView::takeState);
     connect(m_document.get(), &present::SetDocument::refused, this, [this](const QString& why, const Error& error) {
+        m_refining = false;
         refreshAll();  // controls that showed the wish go back to what is
         emit refused(why, error);
     });
     m_differencesOf.reset();
     m_before = std::move(set.before);
     m_refined = false;
+    m_try.reset(), m_drag.reset();
+    if (m_correcting) toggleCorrecting();
     m_clips = std::move(set.clips);
     m_stored = std::move(set.stored);
     m_stored.seen.clear();
@@ -70,6 +76,7 @@ void ReviewView::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
     const Lengths lengths = m_presenter->lengths();
     m_presenter = std::make_unique<present::ReviewPresenter>(m_document->state(), catalogue);
     m_presenter->setLengths(lengths);
+    m_presenter->setScores(m_scores);
     m_document->setCatalogue(std::move(catalogue));
 }
 
@@ -117,7 +124,8 @@ void ReviewView::refreshAll() {
     const auto& second = clip(true);
     m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
                     heldOn(), client().choices);
-    const SetFacts& facts = m_document->facts();
+    const SetFacts facts = m_document->facts();
+    m_log->setFacts(facts, presenter().lengths());
     m_feltPicker->setPain({facts.pain.after, QString::fromStdString(facts.pain.place), facts.pain.sharp});
     m_feltPicker->setFelt(facts.felt);
     QStringList said;
@@ -170,6 +178,14 @@ void ReviewView::refreshOffers() {
     m_offers->setVisible(!offers.isEmpty());
 }
 
+/// What follows a point while it is dragged.
+void ReviewView::showValues() {
+    m_column->setReadings(presenter().readings(), presenter().measure(), presenter().lengths());
+    m_plot->setCurve(presenter().curve(), presenter().lengths());
+    m_plot->setCursor(m_stage->timeS());
+    refreshOverlay();
+}
+
 void ReviewView::refreshRep() {
     m_strip->setCurrent(presenter().rep());
     m_card->setSaying(presenter().saying(), presenter().finding(), presenter().findingCount(),
@@ -190,6 +206,26 @@ void ReviewView::refreshRep() {
     refreshTransport();
 }
 
+namespace {
+
+/// The part of the picture the body is in over a repetition (all of it, outside of one), with a little air.
+QRectF bodyOver(const Track& track, const std::vector<ReviewPresenter::RepSpan>& spans, int at) {
+    std::size_t from = 0, to = track.size() - 1;
+    if (at >= 0 && at < static_cast<int>(spans.size()))
+        from = track.sampleAt(spans[static_cast<std::size_t>(at)].startS),
+        to = track.sampleAt(spans[static_cast<std::size_t>(at)].endS);
+    QRectF out;
+    for (std::size_t i = from; i <= to; i += 3)
+        for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+            const Vec2 p = track.toPicture(track.points[id][i]);
+            out |= QRectF(p.x() - 1, p.y() - 1, 2, 2);
+        }
+    const double air = 0.03 * track.bodyPx;
+    return out.adjusted(-air, -air, air, air);
+}
+
+}  // namespace
+
 /// Lines belong to the picture that is seen, not to the one that has been asked for.
 void ReviewView::refreshOverlay() {
     if (!hasSet()) return;
@@ -204,6 +240,11 @@ void ReviewView::refreshOverlay() {
             if (here && std::abs(r.atS - shownS) < 0.5 / track.rate) text = r.text;
         }
     const MeasureId measure = presenter().measureId();
+    m_stage->setBody(bodyOver(track, presenter().spans(m_second), presenter().spanOfRep(m_second)));
+    refreshHandles();
+    std::vector<double> notes;
+    for (const NotePinned& n : m_document->state().edited.views[m_second].notes) notes.push_back(n.atS);
+    m_stage->setNotes(std::move(notes), noteHere());
     m_stage->setOverlay(
         here ? present::overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
              : Overlay{},
@@ -339,6 +380,8 @@ void ReviewView::connectActions() {
     m_actions.on("nextMeasure", [this] { stepMeasure(1); });
     m_actions.on("previousMeasure", [this] { stepMeasure(-1); });
     m_actions.on("giveCue", [this] { giveCue(); });
+    m_actions.on("ownWords", [this] { m_card->askOwnWords(); });
+    connect(m_card, &SayCard::ownWordsGiven, this, &ReviewView::giveOwnWords);
     m_actions.on("watchOnly", [this] { watchOnly(); });
     m_actions.on("words", [this] { m_card->otherWords(); });
     m_actions.on("change", [this] { m_card->showPart(SayCard::Part::Change); });
@@ -357,6 +400,11 @@ void ReviewView::connectActions() {
 }
 
 void ReviewView::connectPanel() {
+    connect(m_log, &LogRow::factsChosen, this, [this](const SetFacts& facts) {
+        m_refining = true;  // what is looked at stays
+        m_document->apply(FactsSet{facts}, tr("the log of the set"));
+    });
+    connect(m_log, &LogRow::noteWanted, this, &ReviewView::pinNote);
     connect(m_panel, &SetPanel::factsChosen, this,
             [this](const SetFacts& facts) { m_document->apply(FactsSet{facts}, tr("change to the set")); });
     connect(m_panel, &SetPanel::secondRemoved, this,

@@ -5,7 +5,9 @@
 #include <memory>
 
 #include "app/care/felt_picker.h"
+#include "app/review/correct_bar.h"
 #include "app/review/curve_plot.h"
+#include "app/review/log_row.h"
 #include "app/review/reading_column.h"
 #include "app/review/rep_strip.h"
 #include "app/review/say_card.h"
@@ -54,6 +56,9 @@ class ReviewView : public QWidget {
     ReadingColumn* column() const { return m_column; }
     CurvePlot* plot() const { return m_plot; }
     SetPanel* panel() const { return m_panel; }
+    CorrectBar* correctBar() const { return m_bar; }
+    LogRow* logRow() const { return m_log; }
+    bool isCorrecting() const { return m_correcting; }
     /// Whether the stage shows the second clip.
     bool showsSecond() const { return m_second; }
     const present::ReviewPresenter& presenter() const { return *m_presenter; }
@@ -76,8 +81,21 @@ class ReviewView : public QWidget {
     void toggleLeftOut();
     /// The words on the card were given; again: they were not.
     void giveCue();
+    void giveOwnWords(const QString& words);
     /// Nothing was said.
     void watchOnly();
+    /// Points and repetitions can be put right, or not any more.
+    void toggleCorrecting();
+    void notARep();
+    void splitRep();
+    void joinReps();
+    void addRep();
+    void nameLeg();
+    void restsHere();
+    void untrim();
+    void pointsBack();
+    /// An empty word takes the one of the picture that is shown off.
+    void pinNote(const QString& text);
 
   signals:
     void cueGiven(const QString& fault);
@@ -87,11 +105,14 @@ class ReviewView : public QWidget {
     void refused(const QString& why, const zevo::Error& error);
     void offerTaken(const QString& offer);  ///< "anew", "stature", "movement:FAMILY"
     void heldOnChosen(const QDate& day);
+    void personWanted(bool second, double atS, const QPointF& at);
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
 
   private:
+    void fit();
     void connectActions();
     void connectPanel();
     void buildTransport(QBoxLayout* into);
@@ -107,6 +128,22 @@ class ReviewView : public QWidget {
     void stepMeasure(int by);
     void nextStandard();
     void refreshAnswer();
+    void connectCorrecting();
+    void chooseTool(Stage::Tool tool);
+    void refreshHandles();
+    void showValues();
+    LandmarkMoved moveOf(Landmark id, const QPointF& at) const;
+    void dragPoint(Landmark id, const QPointF& at, bool dropped);
+    void takePoint(Landmark id, const QPointF& at);
+    void stepPoint(int by);
+    void nudgePoint(const QPointF& by);
+    std::optional<present::ReviewPresenter::RepSpan> chosenSpan() const;
+    void setReps(const Span& within, std::vector<Span> reps, const QString& what);
+    void dragEdge(bool start, double timeS, bool dropped);
+    void moveEdge(bool start, int frames);
+    void trim(bool begins);
+    void tellLength(double cm);
+    QString noteHere() const;
 
     Actions& m_actions;
     Theme m_theme = lightTheme();
@@ -117,8 +154,15 @@ class ReviewView : public QWidget {
     std::optional<Edits> m_differencesOf;  ///< edits that m_differences was found out for
     QString m_differences;
     std::optional<LoadedSet::Before> m_before;
+    std::vector<CueScore> m_scores;  ///< of this client's cues
     bool m_refined = false, m_refining = false;
-    bool m_skeleton = false, m_second = false;
+    bool m_skeleton = false, m_second = false, m_correcting = false;
+    int m_point = 1;                      ///< which point keys move
+    std::optional<SetState> m_try;        ///< what the drag under way comes to
+    std::optional<LandmarkMoved> m_drag;  ///< the newest place of the point in the hand
+    QLineF m_line;                        ///< drawn for a true length
+    CorrectBar* m_bar;
+    LogRow* m_log;
     RepStrip* m_strip;
     Stage* m_stage;
     SayCard* m_card;

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -15,6 +16,7 @@ QString kindWord(const QString& kind) {
     if (kind == "external") return "something to aim at";
     if (kind == "internal") return "something to feel";
     if (kind == "image") return "a picture";
+    if (kind == "own") return "your own words";
     return kind;
 }
 
@@ -43,8 +45,8 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     setProperty("kind", "card");
     setAccessibleName("What to say");
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(18, 12, 14, 12);
-    column->setSpacing(3);
+    column->setContentsMargins(18, 6, 14, 8);
+    column->setSpacing(2);
 
     auto* top = new QHBoxLayout;
     m_title = label(this, "findingTitle", 17, true);
@@ -63,7 +65,7 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
 
     auto* say = new QHBoxLayout;
     m_sentence = label(this, "sentence", 25, true);
-    m_sentence->setMinimumHeight(64);
+    m_sentence->setMinimumHeight(56);
     m_sentence->setAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     m_words = quiet(this, "otherWords", "Say it in other words (W)");
     say->addWidget(m_sentence, 1);
@@ -76,6 +78,18 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_picture->setObjectName("faultPicture");
     say->addWidget(m_picture, 0, Qt::AlignBottom);
     column->addLayout(say);
+
+    m_own = new QLineEdit(this);
+    m_own->setObjectName("ownWords");
+    m_own->setAccessibleName(tr("What you said, in your own words"));
+    m_own->setPlaceholderText(tr("what you said, Enter"));
+    m_own->hide();
+    column->addWidget(m_own);
+    connect(m_own, &QLineEdit::returnPressed, this, [this] {
+        const QString words = m_own->text().trimmed();
+        m_own->hide();
+        if (!words.isEmpty()) emit ownWordsGiven(words);
+    });
 
     auto* why = new QHBoxLayout;
     m_why = label(this, "why", 13);
@@ -108,7 +122,6 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_details->setMinimumHeight(40);
     m_details->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     column->addWidget(m_details);
-    column->addStretch();
 
     connect(m_previous, &QPushButton::clicked, this, [this] { emit findingWanted(m_index - 1); });
     connect(m_next, &QPushButton::clicked, this, [this] { emit findingWanted(m_index + 1); });
@@ -145,6 +158,22 @@ void SayCard::setGiven(const QString& wording, bool any) {
     fill();
 }
 
+void SayCard::setCompact(bool compact) {
+    if (m_compact == compact) return;
+    m_compact = compact;
+    m_sentence->setMinimumHeight(compact ? 0 : 56);
+    m_details->setMinimumHeight(compact ? 0 : 40);
+    fill();
+}
+
+void SayCard::askOwnWords() {
+    if (m_saying.fault.isEmpty() || m_saying.stop) return;
+    m_own->setText(m_anyGiven ? m_givenWords : QString());
+    m_own->show();
+    m_own->setFocus();
+    m_own->selectAll();
+}
+
 void SayCard::showPart(Part part) {
     m_part = part;
     fill();
@@ -160,6 +189,9 @@ void SayCard::fill() {
     m_title->setText(m_saying.title);
     QString where = m_saying.where;
     if (!m_saying.term.isEmpty()) where += " · " + m_saying.term;
+    const int shown = m_saying.say.isEmpty() ? 0 : m_wording % static_cast<int>(m_saying.say.size());
+    if (const QString score = m_saying.scores.value(shown); !score.isEmpty())
+        where += tr(" · these words: %1").arg(score);
     m_where->setText(where);
     m_position->setText(m_count > 1 ? QString("%1 of %2").arg(m_index + 1).arg(m_count) : QString());
     m_previous->setVisible(m_count > 1);
@@ -167,8 +199,8 @@ void SayCard::fill() {
     m_previous->setEnabled(m_index > 0);
     m_next->setEnabled(m_index + 1 < m_count);
     // What could not be settled gets no cue: what to film instead.
-    const int wording = m_saying.say.isEmpty() ? 0 : m_wording % static_cast<int>(m_saying.say.size());
-    m_sentence->setFont(textFont(unsure ? 18 : 25, true));
+    const int wording = shown;
+    m_sentence->setFont(textFont(unsure ? 18 : m_compact ? 20 : 25, true));
     m_sentence->setText(!unsure         ? m_saying.say.value(wording)
                         : m_saying.open ? m_saying.unsure
                                         : "Not sure. " + m_saying.unsure);
@@ -177,12 +209,16 @@ void SayCard::fill() {
         QString("Say it in other words (W). This one is %1.").arg(kindWord(m_saying.sayKinds.value(wording))));
     m_given->setVisible(!unsure && !m_saying.say.isEmpty() && !m_saying.stop && !m_saying.fault.isEmpty());
     m_given->setChecked(m_anyGiven && m_givenWords == m_sentence->text());
-    m_given->setText(m_given->isChecked() ? "Said ✓" : "I said it");
+    const bool otherWords = m_anyGiven && !m_given->isChecked();
+    m_given->setText(m_given->isChecked() ? tr("Said ✓") : otherWords ? tr("Other said") : tr("I said it"));
+    if (otherWords) m_given->setToolTip(tr("Said: %1").arg(m_givenWords));
     m_why->setText(m_saying.why);
     m_trace->setText(m_saying.trace.isEmpty() ? QString() : "Likely: " + m_saying.trace + ".");
-    m_trace->setVisible(!m_saying.trace.isEmpty());
+    m_trace->setVisible(!m_saying.trace.isEmpty() && !m_compact);
+    m_picture->setVisible(!m_compact);
+    m_where->setVisible(!m_compact);
     m_moment->setVisible(!m_saying.clean && !m_saying.stop && !m_saying.lead && !m_saying.open);
-    m_picture->setFault(m_saying.figure, m_saying.turned);
+    if (!m_compact) m_picture->setFault(m_saying.figure, m_saying.turned);
     for (int i = 0; i < 4; ++i) m_tabs[static_cast<std::size_t>(i)]->setChecked(static_cast<int>(m_part) == i);
     const QStringList lines = m_part == Part::Change    ? m_saying.change
                               : m_part == Part::Prepare ? m_saying.prepare

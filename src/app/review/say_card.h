@@ -7,6 +7,7 @@
 #include "present/review_presenter.h"
 
 class QLabel;
+class QLineEdit;
 class QPushButton;
 
 namespace zevo::app {
@@ -23,10 +24,14 @@ class SayCard : public QFrame {
     /// `set`: what changes over the set, sentences.
     void setSaying(const ReviewPresenter::Saying& saying, int index, int count, const QStringList& set);
 
+    /// Without what a key brings as well, for low windows.
+    void setCompact(bool compact);
     enum class Part { Change, Prepare, Progress, Set };
     void showPart(Part part);
     /// The next wording of the same cue.
     void otherWords();
+    /// Asks for what was really said.
+    void askOwnWords();
     QString sentence() const;
     const ReviewPresenter::Saying& saying() const { return m_saying; }
     /// Marks the words as given.
@@ -37,6 +42,7 @@ class SayCard : public QFrame {
   signals:
     void findingWanted(int index);
     void momentWanted(double timeS);
+    void ownWordsGiven(const QString& words);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -51,9 +57,10 @@ class SayCard : public QFrame {
     Part m_part = Part::Change;
     QLabel *m_title, *m_where, *m_sentence, *m_why, *m_details, *m_position, *m_trace;
     FaultPicture* m_picture;
+    QLineEdit* m_own;
     QPushButton *m_previous, *m_next, *m_words, *m_moment, *m_given;
     QString m_givenWords;
-    bool m_anyGiven = false;
+    bool m_anyGiven = false, m_compact = false;
     std::array<QPushButton*, 4> m_tabs{};
 };
 

@@ -10,8 +10,6 @@
 namespace zevo::app {
 namespace {
 
-constexpr double kScrubHeight = 34;
-
 /// A QImage on the fetcher's picture without copying it; the picture lives as long as the image.
 QImage wrap(const pipeline::FrameFetcher::Frame& frame) {
     auto* held = new pipeline::FrameFetcher::Frame(frame);
@@ -164,80 +162,6 @@ void Stage::setSpans(std::vector<present::ReviewPresenter::RepSpan> spans, int c
     update();
 }
 
-QRectF Stage::scrubRect() const {
-    return {8, height() - kScrubHeight, width() - 16.0, kScrubHeight};
-}
-
-QRectF Stage::pictureRect() const {
-    const QRectF room(0, 0, width(), height() - kScrubHeight - 4);
-    const QSizeF fit = QSizeF(m_size.isEmpty() ? QSize(16, 9) : m_size).scaled(room.size(), Qt::KeepAspectRatio);
-    return {room.center().x() - fit.width() / 2, room.top(), fit.width(), fit.height()};
-}
-
-void Stage::drawOverlay(QPainter& p) const {
-    const QRectF r = pictureRect();
-    const double k = r.width() / std::max(1, m_size.width());
-    auto place = [&](const QPointF& q) { return r.topLeft() + q * k; };
-    auto strokes = [&](const std::vector<QLineF>& lines, const QColor& colour, double width, Qt::PenStyle style) {
-        for (const auto& l : lines) {
-            p.setPen(QPen(QColor(0, 0, 0, 150), width + 2.5, Qt::SolidLine, Qt::RoundCap));
-            if (style == Qt::SolidLine) p.drawLine(place(l.p1()), place(l.p2()));
-            p.setPen(QPen(colour, width, style, Qt::RoundCap));
-            p.drawLine(place(l.p1()), place(l.p2()));
-        }
-    };
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing);
-    if (m_showSkeleton) {
-        strokes(m_skeleton.ghosts, QColor(255, 255, 255, 150), 1.6, Qt::DashLine);
-        strokes(m_skeleton.lines, QColor(255, 255, 255, 210), 1.8, Qt::SolidLine);
-    }
-    strokes(m_overlay.ghosts, m_theme.ghost, 3, Qt::DotLine);
-    if (m_overlay.arc && std::abs(m_overlay.arc->spanDeg) > 1) {
-        const QPointF c = place(m_overlay.arc->centre);
-        const double radius = 34;
-        p.setBrush(QColor(255, 255, 255, 60));
-        p.setPen(QPen(Qt::white, 1.5));
-        p.drawPie(QRectF(c.x() - radius, c.y() - radius, 2 * radius, 2 * radius),
-                  static_cast<int>(m_overlay.arc->fromDeg * 16), static_cast<int>(m_overlay.arc->spanDeg * 16));
-    }
-    strokes(m_overlay.lines, Qt::white, 4, Qt::SolidLine);
-    for (const auto& d : m_overlay.dots) {
-        p.setPen(QPen(QColor(0, 0, 0, 170), 1.5));
-        p.setBrush(Qt::white);
-        p.drawEllipse(place(d), 5, 5);
-    }
-    if (!m_label.isEmpty())
-        drawHaloText(p, place(m_overlay.label) + QPointF(16, -12), m_label, textFont(22, true), Qt::white,
-                     QColor(0, 0, 0, 190));
-    p.restore();
-}
-
-void Stage::drawScrub(QPainter& p) const {
-    const QRectF bar = scrubRect();
-    const double from = m_times.front(), length = std::max(1e-3, m_times.back() - from);
-    auto x = [&](double t) { return bar.left() + (t - from) / length * bar.width(); };
-    p.setPen(Qt::NoPen);
-    p.setBrush(m_theme.sunken);
-    p.drawRoundedRect(QRectF(bar.left(), bar.center().y() - 4, bar.width(), 8), 4, 4);
-    p.setFont(textFont(11, true));
-    for (std::size_t i = 0; i < m_spans.size(); ++i) {
-        const bool current = static_cast<int>(i) == m_currentSpan;
-        const QRectF span(x(m_spans[i].startS), bar.center().y() - (current ? 8 : 5),
-                          std::max(3.0, x(m_spans[i].endS) - x(m_spans[i].startS)), current ? 16 : 10);
-        p.setPen(Qt::NoPen);
-        p.setBrush(current ? m_theme.accent : m_theme.line);
-        p.drawRoundedRect(span, 5, 5);
-        p.setPen(current ? m_theme.onAccent : m_theme.ink);
-        if (span.width() > 18)
-            p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(m_spans[i].number));
-    }
-    p.setPen(QPen(m_theme.panel, 5));
-    p.drawLine(QPointF(x(timeS()), bar.top() + 3), QPointF(x(timeS()), bar.bottom() - 3));
-    p.setPen(QPen(m_theme.ink, 2.5, Qt::SolidLine, Qt::RoundCap));
-    p.drawLine(QPointF(x(timeS()), bar.top() + 4), QPointF(x(timeS()), bar.bottom() - 4));
-}
-
 void Stage::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
@@ -270,27 +194,79 @@ void Stage::paintEvent(QPaintEvent*) {
     // Without the video the lines still stand on an empty stage.
     if (!m_times.empty()) {
         drawOverlay(p);
-        drawScrub(p);
+        if (m_scrubShown) drawScrub(p);
     }
 }
 
 void Stage::scrubTo(double x) {
-    const QRectF bar = scrubRect();
-    const double share = std::clamp((x - bar.left()) / bar.width(), 0.0, 1.0);
-    goTo(m_times.front() + share * (m_times.back() - m_times.front()));
+    goTo(scrubTime(x));
+}
+
+int Stage::handleAt(const QPointF& widget) const {
+    constexpr double kReach = 20;
+    int nearest = -1;
+    double least = kReach;
+    for (std::size_t i = 0; i < m_handles.size(); ++i)
+        if (const double far = QLineF(toWidget(m_handles[i].at), widget).length(); far < least)
+            least = far, nearest = static_cast<int>(i);
+    return nearest;
 }
 
 void Stage::mousePressEvent(QMouseEvent* e) {
     if (m_times.empty()) return;
-    if (scrubRect().contains(e->position()))
-        scrubTo(e->position().x());
-    else
-        setPlaying(!isPlaying());
+    if (m_scrubShown && scrubRect().contains(e->position())) {
+        constexpr double kReach = 9;
+        if (m_tool != Tool::Play)
+            for (bool start : {true, false})
+                if (m_currentSpan >= 0 && std::abs(edgeAt(start).x() - e->position().x()) < kReach) {
+                    m_edge = start;
+                    return;
+                }
+        return scrubTo(e->position().x());
+    }
+    switch (m_tool) {
+        case Tool::Points:
+            m_dragged = handleAt(e->position());
+            if (m_dragged >= 0) setPlaying(false);
+            break;
+        case Tool::Length: m_length = QLineF(toPicture(e->position()), toPicture(e->position())); break;
+        case Tool::Person: emit personClicked(toPicture(e->position())); break;
+        case Tool::Play: setPlaying(!isPlaying()); break;
+    }
 }
 
 void Stage::mouseMoveEvent(QMouseEvent* e) {
-    if (!m_times.empty() && (e->buttons() & Qt::LeftButton) && e->position().y() > scrubRect().top() - 30)
-        scrubTo(e->position().x());
+    if (m_times.empty() || !(e->buttons() & Qt::LeftButton)) return;
+    if (m_edge) return emit edgeDragged(*m_edge, scrubTime(e->position().x()), false);
+    if (m_length) {
+        m_length->setP2(toPicture(e->position()));
+        return update();
+    }
+    if (m_dragged >= 0) {
+        Handle& handle = m_handles[static_cast<std::size_t>(m_dragged)];
+        handle.at = toPicture(e->position());
+        handle.corrected = true;
+        update();
+        return emit pointDragged(handle.id, handle.at, false);
+    }
+    if (m_scrubShown && e->position().y() > scrubRect().top() - 30) scrubTo(e->position().x());
+}
+
+void Stage::mouseReleaseEvent(QMouseEvent* e) {
+    if (m_edge) {
+        const bool start = *m_edge;
+        m_edge.reset();
+        return emit edgeDragged(start, scrubTime(e->position().x()), true);
+    }
+    if (m_length) {
+        emit lengthDrawn(*m_length);
+        return;
+    }
+    if (m_dragged >= 0) {
+        const Handle handle = m_handles[static_cast<std::size_t>(m_dragged)];
+        m_dragged = -1;
+        emit pointDragged(handle.id, handle.at, true);
+    }
 }
 
 void Stage::resizeEvent(QResizeEvent*) {

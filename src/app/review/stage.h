@@ -5,6 +5,7 @@
 #include <QTimer>
 #include <QWidget>
 #include <memory>
+#include <optional>
 #include <vector>
 
 #include "app/theme/theme.h"
@@ -52,19 +53,55 @@ class Stage : public QWidget {
     /// Stretches of time drawn on the scrub bar (the reps), and the one that is chosen.
     void setSpans(std::vector<present::ReviewPresenter::RepSpan> spans, int current);
 
+    /// A point of the body that can be dragged.
+    struct Handle {
+        Landmark id = Landmark::Nose;
+        QPointF at;  ///< picture pixels
+        bool corrected = false;
+        QString name;
+    };
+    /// What a press on the picture means: play and pause, drag a point, draw a true length, choose the person.
+    enum class Tool { Play, Points, Length, Person };
+    void setTool(Tool tool);
+    Tool tool() const { return m_tool; }
+    /// `current`: the one that keys move, −1 for none.
+    void setHandles(std::vector<Handle> handles, int current);
+    const std::vector<Handle>& handles() const { return m_handles; }
+    /// Where the body is over the repetition, picture pixels: the number's plate keeps clear of it, in one place.
+    void setBody(const QRectF& body);
+    /// Moments with a word pinned to them, and the word of the picture that is seen.
+    void setNotes(std::vector<double> momentsS, const QString& here);
+    /// Another figure over the picture, to be compared with.
+    void setGhost(const present::Overlay& ghost);
+    /// Without its bar of time, where another one leads.
+    void setScrubShown(bool shown);
+    /// From picture pixels to this widget, and back.
+    QPointF toWidget(const QPointF& picture) const;
+    QPointF toPicture(const QPointF& widget) const;
+    /// Where the ends of the chosen repetition are on the bar of time.
+    QPointF edgeAt(bool start) const;
+    /// Where the number's plate lies now; empty where there is none.
+    QRectF plateRect() const;
+
     QSize sizeHint() const override { return {768, 470}; }
-    QSize minimumSizeHint() const override { return {320, 220}; }
+    QSize minimumSizeHint() const override { return {300, 150}; }
     QRectF scrubRect() const;
 
   signals:
     void moved(double timeS);
     void shown();  ///< another picture is seen
     void playingChanged(bool on);
+    /// While it is dragged, and once more when it is let go.
+    void pointDragged(zevo::Landmark id, const QPointF& at, bool dropped);
+    void edgeDragged(bool start, double timeS, bool dropped);
+    void lengthDrawn(const QLineF& line);
+    void personClicked(const QPointF& at);
 
   protected:
     void paintEvent(QPaintEvent*) override;
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
     void resizeEvent(QResizeEvent*) override;
 
   private:
@@ -73,7 +110,13 @@ class Stage : public QWidget {
     void scrubTo(double x);
     QRectF pictureRect() const;
     void drawOverlay(QPainter& p) const;
+    void drawPlate(QPainter& p) const;
+    void drawHandles(QPainter& p) const;
     void drawScrub(QPainter& p) const;
+    double scrubX(double timeS) const;
+    double scrubTime(double x) const;
+    double scrubHeight() const;
+    int handleAt(const QPointF& widget) const;
 
     Theme m_theme = lightTheme();
     std::vector<double> m_times;
@@ -92,8 +135,19 @@ class Stage : public QWidget {
     QString m_label;
     std::vector<present::ReviewPresenter::RepSpan> m_spans;
     int m_currentSpan = 0;
-    int m_opening = 0;
-    bool m_unreadable = false;  ///< counts clips, so that a late frame of the last one is not shown
+    Tool m_tool = Tool::Play;
+    std::vector<Handle> m_handles;
+    int m_handle = -1;
+    int m_dragged = -1;              ///< handle in the hand
+    std::optional<bool> m_edge;      ///< end of the repetition in the hand: true = its start
+    std::optional<QLineF> m_length;  ///< being drawn, picture pixels
+    QRectF m_body;
+    std::vector<double> m_noteMoments;
+    QString m_note;
+    present::Overlay m_ghost;
+    bool m_scrubShown = true;
+    int m_opening = 0;  ///< counts clips, so that a late frame of the last one is not shown
+    bool m_unreadable = false;
     std::unique_ptr<pipeline::FrameFetcher> m_fetcher;  // last: its thread ends first
 };
 

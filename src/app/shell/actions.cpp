@@ -54,6 +54,41 @@ const std::vector<KeyRow>& keyTable() {
         {"deleteSet", "Shift+Del", QT_TRANSLATE_NOOP("keys", "delete this set"), Where::Review},
         {"giveCue", "I", QT_TRANSLATE_NOOP("keys", "these words were given; again: they were not"), Where::Review},
         {"watchOnly", "Shift+I", QT_TRANSLATE_NOOP("keys", "nothing was said: watching"), Where::Review},
+        {"ownWords", "Alt+I", QT_TRANSLATE_NOOP("keys", "something else was said: your own words"), Where::Review},
+        {"compare", "B", QT_TRANSLATE_NOOP("keys", "compare this set; there again: back"), Where::Review},
+        {"compareBack", "B", "", Where::Compare},
+        {"compareOver", "V", QT_TRANSLATE_NOOP("keys", "comparing: one over the other, or side by side"),
+         Where::Compare},
+        {"compareMeasure", "M", QT_TRANSLATE_NOOP("keys", "comparing: the next measure"), Where::Compare},
+        {"compareWith", "W", QT_TRANSLATE_NOOP("keys", "comparing: with what"), Where::Compare},
+        {"compareSwap", "X", QT_TRANSLATE_NOOP("keys", "comparing: sides change places"), Where::Compare},
+        {"correct", "E", QT_TRANSLATE_NOOP("keys", "correct what Zevo saw: points, reps, rest, scale"), Where::Review},
+        {"nextPoint", ".", QT_TRANSLATE_NOOP("keys", "correcting: the next point; Alt and arrows move it"),
+         Where::Review},
+        {"previousPoint", ",", "", Where::Review},
+        {"pointLeft", "Alt+Left", "", Where::Review},
+        {"pointRight", "Alt+Right", "", Where::Review},
+        {"pointUp", "Alt+Up", "", Where::Review},
+        {"pointDown", "Alt+Down", "", Where::Review},
+        {"pointsBack", "Alt+Backspace", QT_TRANSLATE_NOOP("keys", "points of this moment as the network saw them"),
+         Where::Review},
+        {"notARep", "Shift+X", QT_TRANSLATE_NOOP("keys", "this is no rep at all"), Where::Review},
+        {"splitRep", "Ctrl+B", QT_TRANSLATE_NOOP("keys", "two reps, parted here"), Where::Review},
+        {"joinReps", "Ctrl+J", QT_TRANSLATE_NOOP("keys", "one rep with the next"), Where::Review},
+        {"addRep", "Ctrl+E", QT_TRANSLATE_NOOP("keys", "there is a rep here"), Where::Review},
+        {"startEarlier", "Ctrl+Left", QT_TRANSLATE_NOOP("keys", "the rep starts a frame earlier; Ctrl+→ later"),
+         Where::Review},
+        {"startLater", "Ctrl+Right", "", Where::Review},
+        {"endEarlier", "Ctrl+Shift+Left", QT_TRANSLATE_NOOP("keys", "the rep ends a frame earlier; with → later"),
+         Where::Review},
+        {"endLater", "Ctrl+Shift+Right", "", Where::Review},
+        {"nameLeg", "Shift+L", QT_TRANSLATE_NOOP("keys", "it was the other leg"), Where::Review},
+        {"restsHere", "Shift+S", QT_TRANSLATE_NOOP("keys", "the client is at rest here"), Where::Review},
+        {"setBegins", "Ctrl+[", QT_TRANSLATE_NOOP("keys", "the set begins here"), Where::Review},
+        {"setEnds", "Ctrl+]", QT_TRANSLATE_NOOP("keys", "the set ends here"), Where::Review},
+        {"wholeClip", "Ctrl+0", QT_TRANSLATE_NOOP("keys", "the whole clip is the set"), Where::Review},
+        {"logSet", "Y", QT_TRANSLATE_NOOP("keys", "log the set: kind, load, aids, shoes, effort, note"), Where::Review},
+        {"pinNote", "Ctrl+N", QT_TRANSLATE_NOOP("keys", "pin a word to this picture"), Where::Review},
         {"film", "R", QT_TRANSLATE_NOOP("keys", "film a set; after one, the next of the same client")},
         {"filmOther", "Shift+R", QT_TRANSLATE_NOOP("keys", "film this set from another side as well"), Where::Review},
         {"filmPress", "PgDown PgUp", QT_TRANSLATE_NOOP("keys", "start and stop filming; also Space, Enter"),
@@ -62,6 +97,10 @@ const std::vector<KeyRow>& keyTable() {
         {"clientDisplay", "E", QT_TRANSLATE_NOOP("keys", "a second picture, turned to the client"), Where::Film},
         {"showCue", "C", QT_TRANSLATE_NOOP("keys", "show the cue during the set, or hide it"), Where::Film},
         {"incoming", "Ctrl+I", QT_TRANSLATE_NOOP("keys", "choose the folder for clips from a phone")},
+        {"palette", "Ctrl+K", QT_TRANSLATE_NOOP("keys", "everything that can be done, by its words")},
+        {"clientPage", "Ctrl+P", QT_TRANSLATE_NOOP("keys", "the client's page: goals, what works, course, sets")},
+        {"takeTarget", "Ctrl+T",
+         QT_TRANSLATE_NOOP("keys", "what is measured here is right for this client: his target"), Where::Review},
         {"openClip", "O", QT_TRANSLATE_NOOP("keys", "open a clip; it is measured in the background")},
         {"showReady", "G", QT_TRANSLATE_NOOP("keys", "go to the set that was measured last")},
         {"home", "H", QT_TRANSLATE_NOOP("keys", "clients and their sets")},
@@ -93,7 +132,9 @@ Actions::Actions(QWidget* window) {
         action->setObjectName(row.id);
         action->setShortcuts(keysOf(row));
         action->setAutoRepeat(QString(row.id).startsWith("next") || QString(row.id).startsWith("previous") ||
-                              QString(row.id) == "undo" || QString(row.id) == "redo");
+                              QString(row.id).startsWith("point") || QString(row.id).startsWith("start") ||
+                              QString(row.id).startsWith("end") || QString(row.id) == "undo" ||
+                              QString(row.id) == "redo");
         action->setProperty("where", static_cast<int>(row.where));
         QString tip = action->text();
         if (!tip.isEmpty()) tip[0] = tip[0].toUpper();
@@ -107,6 +148,13 @@ QAction* Actions::get(const char* id) const {
     const auto found = m_all.find(id);
     Q_ASSERT(found != m_all.end());
     return found->second;
+}
+
+std::vector<QAction*> Actions::worded() const {
+    std::vector<QAction*> out;
+    for (const KeyRow& row : keyTable())
+        if (row.where != Where::Focus && *row.text && QString(row.id) != "palette") out.push_back(get(row.id));
+    return out;
 }
 
 void Actions::on(const char* id, std::function<void()> slot) {

@@ -14,7 +14,7 @@ class QWidget;
 namespace zevo::app {
 
 /// Where a key means something.
-enum class Where { Everywhere, Review, Film, Focus };
+enum class Where { Everywhere, Review, Film, Compare, Client, Focus };
 
 /// One thing that a key does. The list of these is the only one: shortcuts, the key page, tooltips and what is greyed
 /// out come from it.
@@ -39,6 +39,8 @@ class Actions {
     QAction* get(const char* id) const;
     /// A button that does the same: tooltip, name for screen readers and greying follow the action.
     void bind(QAbstractButton* button, const char* id);
+    /// All that have words, in the table's order.
+    std::vector<QAction*> worded() const;
     /// Actions of one page are off on the others.
     void setPage(Where page);
 

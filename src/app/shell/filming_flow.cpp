@@ -10,6 +10,7 @@
 #include <QStackedWidget>
 #include <QUndoStack>
 
+#include "app/client/client_view.h"
 #include "app/film/recordings.h"
 #include "app/shell/main_window.h"
 
@@ -65,19 +66,21 @@ void MainWindow::filmSet() {
     if (currentView() == m_review && m_review->hasSet()) {
         // Everything is carried over from the set that is shown.
         client = m_review->client();
-        facts = m_review->document().facts();
+        facts = nextSet(m_review->document().facts());
         standard = QString::fromStdString(m_review->document().state().wholeStandard);
         if (const auto& given = m_review->document().state().edited.cue) cue = QString::fromStdString(given->wording);
     } else {
         m_home->saveNow();
+        if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
         const auto id = m_home->clientForClip();
         if (!id) return;
         const auto read = m_library.client(*id);
         if (!read) return showNotice(sentence(read.error()));
         client = *read;
-        facts = chosenMovement();
+        facts = carriedOver(m_library, client, chosenMovement());
     }
     facts.statureCm = client.statureCm;
+    facts.massKg = client.massKg;
     facts.choices = client.choices;
     filmClient(client, facts, standard, cue);
 }
@@ -127,7 +130,7 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
             if (!done)
                 return failed(tr("The set is filmed, and could not be put into the record"), done.error(), false);
             const FilmedResult& r = **result;
-            if (m_filming) m_filming->cue.clear(), m_filming->facts = filmed->plan.facts;
+            if (m_filming) m_filming->cue.clear(), m_filming->facts = nextSet(filmed->plan.facts);
             m_home->refresh();
             if (!r.note.isEmpty()) showNotice(r.note);
             if (r.nothingCounted) {
@@ -277,8 +280,10 @@ void MainWindow::clipArrived(const QString& path) {
         if (const auto all = m_library.clients(); all && !all->empty()) client = all->front();
     }
     if (!client || m_library.isReadOnly()) return;
-    ImportRequest request{m_library.folder(), path, {}, {}, m_settings.model, client->id, m_catalogue};
-    request.facts = m_filming ? m_filming->facts : chosenMovement();
+    ImportRequest request;
+    request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
+    request.client = client->id, request.catalogue = m_catalogue;
+    request.facts = m_filming ? m_filming->facts : carriedOver(m_library, *client, chosenMovement());
     const QString name = QFileInfo(path).fileName();
     auto made = std::make_shared<std::optional<store::NewSet>>();
     m_queue.add(

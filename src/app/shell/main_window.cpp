@@ -14,6 +14,8 @@
 #include <QStackedWidget>
 #include <QUndoStack>
 
+#include "app/client/client_view.h"
+#include "app/shell/palette.h"
 #include "catalog/data_files.h"
 
 namespace zevo::app {
@@ -56,9 +58,18 @@ MainWindow::MainWindow(store::Library library)
     m_home = new HomeView(&m_library, m_undo, m_catalogue, this);
     m_review = new ReviewView(m_actions, this);
     m_film = new FilmView(m_library.folder(), &m_queue, m_actions, this);
+    m_compare = new CompareView(m_actions, this);
+    m_client = new ClientView(m_actions, this);
+    m_palette = new Palette(page);
+    // Pages give way to low and narrow windows by themselves (1366 × 768 at 125 %, 1920 × 1080 at 200 %).
+    for (QWidget* w : {static_cast<QWidget*>(m_home), static_cast<QWidget*>(m_review), static_cast<QWidget*>(m_film),
+                       static_cast<QWidget*>(m_compare), static_cast<QWidget*>(m_client)})
+        w->setMinimumSize(900, 440);
     m_pages->addWidget(m_home);
     m_pages->addWidget(m_review);
     m_pages->addWidget(m_film);
+    m_pages->addWidget(m_compare);
+    m_pages->addWidget(m_client);
     m_keys = new Sheet("Keys", keyRows(), "Every control can also be reached with Tab. Esc closes this page.", page);
     m_stop = new Sheet("Pain and stop rules", stopRows(),
                        "Common practice, no published source. Zevo coaches; it does not diagnose, and follows local "
@@ -68,6 +79,8 @@ MainWindow::MainWindow(store::Library library)
     connectPages();
     connectActions();
     connectFilming();
+    connectComparing();
+    connectClients();
     applySettings();
     m_home->refresh();
     goHome();
@@ -89,6 +102,8 @@ void MainWindow::applySettings() {
     m_home->setTheme(theme);
     m_review->setTheme(theme);
     m_film->setTheme(theme);
+    m_compare->setTheme(theme);
+    m_client->setTheme(theme);
     m_film->setSettings(m_settings);
     m_filmTop->setIcon(icon("camera", theme.onAccent));
     m_keys->setTheme(theme);
@@ -104,6 +119,8 @@ void MainWindow::applySettings() {
     m_open->setIcon(icon("clip", theme.ink));
     m_home->setSettings(m_settings);
     m_review->setLengths(m_settings.lengths);
+    m_compare->setLengths(m_settings.lengths);
+    m_client->setLengths(m_settings.lengths);
     if (currentView() == m_review) describeSet();
 }
 
@@ -114,6 +131,7 @@ QWidget* MainWindow::currentView() const {
 void MainWindow::goHome() {
     if (currentView() == m_film && !m_film->leave()) return;  // a set is being filmed
     ++m_opening;
+    if (currentView() == m_client) m_client->saveNow();
     m_review->stage()->setPlaying(false);
     m_home->refresh();
     m_pages->setCurrentWidget(m_home);
@@ -149,8 +167,11 @@ void MainWindow::openClip(const QString& path, bool show) {
     if (currentView() == m_review && m_review->hasSet()) m_home->selectClient(m_review->client().id);
     const auto client = m_home->clientForClip();
     if (!client) return;
-    ImportRequest request{m_library.folder(), path, {}, {}, m_settings.model, *client, m_catalogue};
+    ImportRequest request;
+    request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
+    request.client = *client, request.catalogue = m_catalogue;
     request.facts = chosenMovement();
+    if (const auto whose = m_library.client(*client)) request.facts = carriedOver(m_library, *whose, request.facts);
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
@@ -276,8 +297,13 @@ Result<void> MainWindow::keepSet(const present::SetDocument& document) {
     // Only what the edits speak of is kept: a second clip that was taken away leaves nothing behind.
     std::vector<store::Seen> seen(m_seen.size());
     const EditedSet& edited = document.state().edited;
+    auto spokenOf = [&](int i) {
+        const bool person = std::any_of(std::begin(edited.views), std::end(edited.views),
+                                        [i](const auto& v) { return v.person && v.person->observation == i; });
+        return i == 0 || person || (edited.second && edited.second->observation == i);
+    };
     for (std::size_t i = 0; i < seen.size(); ++i)
-        if (i == 0 || (edited.second && edited.second->observation == static_cast<int>(i))) seen[i] = m_seen[i];
+        if (spokenOf(static_cast<int>(i))) seen[i] = m_seen[i];
     return m_library.keepSet(m_review->id(), document.edits(), seen,
                              outcomeOf(document.state(), document.engine(), m_catalogue));
 }
@@ -312,6 +338,7 @@ void MainWindow::undo() {
         m_review->document().undo();
     else
         m_undo->undo();
+    reloadClientPage();
     refreshUndo();
 }
 
@@ -320,6 +347,7 @@ void MainWindow::redo() {
         m_review->document().redo();
     else
         m_undo->redo();
+    reloadClientPage();
     refreshUndo();
 }
 
@@ -369,6 +397,7 @@ void MainWindow::dropEvent(QDropEvent* e) {
 
 void MainWindow::closeEvent(QCloseEvent* e) {
     m_home->saveNow();
+    m_client->saveNow();
     m_film->filming()->close();  // a recording under way gets its end
     m_queue.stopAll();
     // What was deleted in this sitting goes for good now.

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "app/care/pain_question.h"
+#include "app/compare/compare_view.h"
 #include "app/film/film_view.h"
 #include "app/film/incoming_folder.h"
 #include "app/film/recordings.h"
@@ -27,6 +28,9 @@ class QStackedWidget;
 class QUndoStack;
 
 namespace zevo::app {
+
+class ClientView;
+class Palette;
 
 /// What file dialogs offer.
 inline constexpr const char* kVideos =
@@ -55,6 +59,9 @@ class MainWindow : public QMainWindow {
     void showReady();
     /// Takes the set shown out of the record; undo brings it back until Zevo is closed.
     void deleteShownSet();
+    /// The set shown against the one before it.
+    void compareSet();
+    void backToSet();
     /// To the film page: with the client and the movement of the set shown, else with those chosen in the list.
     void filmSet();
     /// Recordings that no set knows are offered to be saved.
@@ -65,6 +72,12 @@ class MainWindow : public QMainWindow {
     IncomingFolder& incoming() { return m_incoming; }
     HomeView* home() const { return m_home; }
     ReviewView* review() const { return m_review; }
+    CompareView* compare() const { return m_compare; }
+    ClientView* client() const { return m_client; }
+    Palette* palette() const { return m_palette; }
+    void showClientPage(store::ClientId id);
+    /// Everything of the client shown, into a new folder there.
+    void exportClient(const QString& into);
     WorkStrip* strip() const { return m_strip; }
     Sheet* keysSheet() const { return m_keys; }
     Sheet* stopSheet() const { return m_stop; }
@@ -113,6 +126,19 @@ class MainWindow : public QMainWindow {
     void stopWork();
     void askPain();
     void connectFilming();
+    void connectComparing();
+    void connectClients();
+    void openClientPage();
+    void reloadClientPage();
+    void moveSets(std::vector<std::tuple<store::SetId, store::SetPlace, store::SetPlace>> steps, const QString& what);
+    void moveOnDay(store::SetId id, int by);
+    void mergeClients(store::ClientId other);
+    void takeTarget();
+    void openPalette();
+    QString titleOf(store::SetId id, const QDate& day, const std::vector<store::LoggedSet>& log) const;
+    CompareView::Loaded sideFrom(LoadedSet set, store::SetId id) const;
+    void loadForComparison(store::SetId id, const std::shared_ptr<std::optional<LoadedSet>>& into,
+                           std::function<void()> then);
     void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
     void filmOtherClient();
     /// What the next clip or set is measured as.
@@ -122,6 +148,7 @@ class MainWindow : public QMainWindow {
     void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
     void filmOtherView();
     void joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed);
+    void followPerson(bool second, double atS, const QPointF& at);
     void chooseIncoming();
     void clipArrived(const QString& path);
     void deleteSet(store::SetId id);
@@ -143,6 +170,9 @@ class MainWindow : public QMainWindow {
     HomeView* m_home;
     ReviewView* m_review;
     FilmView* m_film;
+    CompareView* m_compare;
+    ClientView* m_client;
+    Palette* m_palette;
     QuestionBar* m_ask;
     IncomingFolder m_incoming;
     std::optional<FilmedClient> m_filming, m_filmedBefore;

@@ -95,6 +95,38 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
         });
 }
 
+/// The clip of a view is followed once more, from the person the coach clicked; what was seen before stays for undo.
+void MainWindow::followPerson(bool second, double atS, const QPointF& at) {
+    if (!m_review->hasSet()) return;
+    if (m_library.isReadOnly()) return showNotice(tr("Measuring needs a library that can be written to."));
+    const store::SetId id = m_review->id();
+    const auto& edited = m_review->document().state().edited;
+    const std::size_t from = second && edited.second ? static_cast<std::size_t>(edited.second->observation) : 0;
+    if (from >= m_seen.size()) return;
+    const QString path = m_seen[from].clip.path;
+    SetContext context = m_review->presenter().result().context;
+    context.model = m_settings.model.toStdString();
+    const double size = 1.25 * m_review->presenter().track(second).bodyPx;
+    auto seen = std::make_shared<std::optional<store::Seen>>();
+    m_queue.add(
+        tr("Following the other person"), JobQueue::Priority::Normal,
+        [folder = m_library.folder(), path, context, seen, at, size](const auto& cancel,
+                                                                     const auto& progress) -> Result<void> {
+            auto done =
+                observeForSet(folder, path, context, cancel, progress, pipeline::PersonAt{at.x(), at.y(), size});
+            if (!done) return done.error();
+            *seen = std::move(*done);
+            return {};
+        },
+        [this, id, second, atS, at, seen](const Result<void>& done) {
+            if (!done) return failed(tr("The other person cannot be followed"), done.error(), false);
+            if (!m_review->hasSet() || m_review->id() != id) return;
+            m_seen.push_back(**seen);
+            m_review->addClip(watchable(m_library, m_seen.back()));
+            m_review->document().choosePerson(m_seen.back().observation, {second, atS, at.x(), at.y()});
+        });
+}
+
 void MainWindow::chooseStandardFile() {
     const QString path =
         QFileDialog::getOpenFileName(this, tr("Import a standard"), {}, tr("Standards (*.json);;All files (*)"));

@@ -62,6 +62,7 @@ void MainWindow::connectPages() {
         if (auto done = m_library.setHeldOn(m_review->id(), day); !done) return showNotice(sentence(done.error()));
         describeSet();
     });
+    connect(m_review, &ReviewView::personWanted, this, &MainWindow::followPerson);
     SetPanel* panel = m_review->panel();
     connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
     connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);

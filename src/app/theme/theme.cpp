@@ -100,14 +100,21 @@ QPushButton[kind="quiet"]:hover, QPushButton[kind="quiet"]:focus { border: 1px s
 QPushButton[kind="tab"] { background: transparent; border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 8px; margin-right: 8px; color: @faint; }
 QPushButton[kind="tab"]:checked { color: @ink; border-bottom: 3px solid @accent; font-weight: bold; }
 QPushButton[kind="tab"]:focus { color: @accent; }
+QPushButton[kind="chip"] { border-radius: 12px; padding: 2px 12px; min-height: 20px; }
+QPushButton[kind="chip"]:focus { border: 2px solid @accent; padding: 1px 11px; }
 QPushButton::menu-indicator { width: 0; }
 QComboBox { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 12px; min-height: 20px; }
+QComboBox[kind="chip"] { border-radius: 12px; padding: 2px 12px; }
+QComboBox[kind="chip"]:focus { border-radius: 12px; padding: 1px 11px; }
 QComboBox:focus { border: 2px solid @accent; padding: 6px 11px; }
 QComboBox::drop-down, QDateEdit::drop-down { border: none; width: 30px; }
 QComboBox::down-arrow, QDateEdit::down-arrow { image: url(:/icons/down-@tick.svg); width: 20px; height: 20px; }
 QComboBox QAbstractItemView { background: @panel; border: 1px solid @line; selection-background-color: @accent; selection-color: @onAccent; padding: 4px; }
 QLineEdit, QPlainTextEdit, QDoubleSpinBox, QDateEdit { background: @panel; border: 1px solid @line; border-radius: 8px; padding: 7px 10px; selection-background-color: @accent; selection-color: @onAccent; }
 QLineEdit:focus, QPlainTextEdit:focus, QDoubleSpinBox:focus, QDateEdit:focus { border: 2px solid @accent; padding: 6px 9px; }
+QTableWidget { background: transparent; border: none; alternate-background-color: @panel; selection-background-color: @sunken; selection-color: @ink; }
+QTableWidget:focus { border: 1px solid @accent; }
+QHeaderView::section { background: transparent; color: @faint; border: none; border-bottom: 1px solid @line; padding: 4px; }
 QListWidget { background: transparent; border: none; outline: none; }
 QListWidget::item { border-radius: 10px; padding: 8px 12px; border: 1px solid transparent; }
 QListWidget::item:hover { border: 1px solid @line; }
@@ -125,9 +132,12 @@ QScrollBar:horizontal { background: transparent; height: 10px; margin: 0; }
 QScrollBar::handle:horizontal { background: @line; border-radius: 5px; min-width: 32px; }
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+#palette { border: 1px solid @accent; }
 QMenu { background: @panel; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 8px 18px; }
 QMenu::item:selected { background: @accent; color: @onAccent; }
+QMenu::item:disabled { color: @faint; }
+QMenu::separator { height: 1px; background: @line; margin: 4px 8px; }
 QLabel[kind="faint"] { color: @faint; }
 QFrame[kind="card"] { background: @panel; border-radius: 12px; }
 QFrame[kind="notice"] { background: @sunken; border: 1px solid @outside; border-radius: 8px; }

@@ -89,28 +89,43 @@ store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_pt
 
 namespace {
 
-/// What was said after the set before this one, and how that one was.
-std::optional<LoadedSet::Before> cueBefore(const store::Library& library, const store::StoredSet& set) {
-    const std::string movement = fold(set.edits).facts.movement;
-    const auto sets = library.sets(set.client.id);
-    if (!sets) return std::nullopt;
-    for (const auto& s : *sets) {  // newest first
-        if (s.id >= set.id || s.heldOn != set.heldOn || s.movement.toStdString() != movement || s.reps == 0) continue;
-        const auto stored = library.loadSet(s.id);
-        if (!stored) return std::nullopt;
-        const EditedSet edited = fold(stored->edits);
-        if (!edited.cue || edited.cue->fault.empty()) return std::nullopt;
-        LoadedSet::Before out{*edited.cue, {}};
-        for (const MeasuredRep& rep : stored->kept.reps)
-            if (std::none_of(edited.leftOut.begin(), edited.leftOut.end(),
-                             [&](const Span& span) { return span.holds(rep.bottomS); }))
-                out.reps.push_back(rep);
-        return out;
+/// What was said after the set before this one, or done to the set-up, and how that one was. `log`: the client's sets.
+std::optional<LoadedSet::Before> setBefore(const std::vector<store::LoggedSet>& log, const store::StoredSet& set) {
+    const auto mine = std::find_if(log.begin(), log.end(), [&](const auto& s) { return s.id == set.id; });
+    if (mine == log.end()) return std::nullopt;
+    for (auto s = std::make_reverse_iterator(mine); s != log.rend() && s->heldOn == mine->heldOn; ++s) {
+        if (s->movement != mine->movement || s->reps.empty()) continue;
+        const EditedSet edited = fold(s->edits);
+        const CueGiven said = edited.cue && !edited.cue->fault.empty() ? *edited.cue : CueGiven();
+        auto changes = setUpChanges(edited.facts, fold(set.edits).facts);
+        if (said.fault.empty() && changes.empty()) return std::nullopt;
+        const LedgerSet before{0, 0, s->edits, s->reps, true};
+        return LoadedSet::Before{said, before.counted(), std::move(changes), s->seenBy == mine->seenBy};
     }
     return std::nullopt;
 }
 
 }  // namespace
+
+std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log) {
+    std::vector<LedgerSet> out;
+    for (const auto& s : log)
+        out.push_back({static_cast<long>(s.id), s.heldOn.toJulianDay(), s.edits, s.reps,
+                       out.empty() || log[out.size() - 1].seenBy == s.seenBy});
+    return out;
+}
+
+SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise) {
+    SetFacts out = otherwise;
+    const auto sets = library.sets(client.id);  // newest first
+    for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
+        if (s.movement.toStdString() != otherwise.movement) continue;
+        if (const auto edits = library.edits(s.id)) out = fold(*edits).facts;
+        if (!otherwise.variation.empty()) out.variation = otherwise.variation;
+        break;
+    }
+    return nextSet(std::move(out));
+}
 
 Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
                             const pipeline::OnProgress& progress) {
@@ -134,6 +149,7 @@ Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomi
     const std::string clip = request.clipPath.toStdString();
     SetFacts facts = request.facts;
     facts.statureCm = client->statureCm;
+    facts.massKg = client->massKg;
     facts.choices = client->choices;
     facts.pain = store::painOf(*client, QDate::currentDate());
     const Movement* movement = request.catalogue->movement(facts.movement);
@@ -213,18 +229,28 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     const bool older = stored->kept.engine != kEngine && !stored->kept.reps.empty();
     auto state = recompute(seen, stored->edits, *catalogue, nullptr, older ? &stored->kept : nullptr);
     if (!state) return state.error();
-    auto before = cueBefore(*library, *stored);
-    return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue), std::move(clips), std::move(before)};
+    // A record that cannot be read for the ledger is no reason not to show the set.
+    const auto log = library->log(stored->client.id);
+    std::optional<LoadedSet::Before> before;
+    std::vector<CueScore> scores;
+    if (log) {
+        before = setBefore(*log, *stored);
+        scores = scoresOf(ledgerOf(ledgerSets(*log), *catalogue).cues);
+    }
+    return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue),
+                     std::move(clips),   std::move(before), std::move(scores)};
 }
 
 Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,
-                                  const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
+                                  const std::atomic<bool>& cancel, const pipeline::OnProgress& progress,
+                                  const std::optional<pipeline::PersonAt>& person) {
     auto library = store::Library::open(libraryFolder);
     if (!library) return library.error();
-    const auto options = optionsFor(QString::fromStdString(context.model));
+    auto options = optionsFor(QString::fromStdString(context.model));
     if (!options) return options.error();
     SetContext theirs = context;
     theirs.context.view = "auto";
+    options->person = person;
     auto seen = pipeline::observeClip(clipPath.toStdString(), theirs, *options, cancel, progress);
     if (!seen) return seen.error();
     auto recorded = recordClip(*library, clipPath, seen->notices, cancel, progress);

@@ -6,6 +6,7 @@
 #include <memory>
 #include <optional>
 
+#include "core/session/cue_ledger.h"
 #include "core/session/session.h"
 #include "pipeline/analyse_clip.h"
 #include "pipeline/demo_maker.h"
@@ -30,13 +31,22 @@ struct LoadedSet {
     SetState state;
     std::shared_ptr<const Catalogue> catalogue;
     std::vector<Watchable> clips;  ///< one an observation
-    /// The set before it on the same day, where a cue was given after that one.
+    /// The set before it on the same day, where a cue was given after that one or the set-up was changed since.
     struct Before {
         CueGiven cue;
         std::vector<MeasuredRep> reps;
+        std::vector<SetUpChange> changes;  ///< of the set-up, since then
+        bool sameCamera = true;
     };
     std::optional<Before> before;
+    /// How the wordings fared with this client so far.
+    std::vector<CueScore> scores;
 };
+/// The record's sets of a client as the ledger reads them, oldest first.
+std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log);
+/// What a next set starts from: the facts of the client's newest set of the movement (of `otherwise`'s, else
+/// `otherwise`), without what belongs to one set alone.
+SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise);
 
 struct ImportRequest {
     QString libraryFolder, clipPath;
@@ -69,7 +79,8 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
 
 /// Follows the client in another clip, for a set that is open and is judged in `context`; nothing is written.
 Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& clipPath, const SetContext& context,
-                                  const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+                                  const std::atomic<bool>& cancel, const pipeline::OnProgress& progress,
+                                  const std::optional<pipeline::PersonAt>& person = {});
 
 /// Adds the outlines at the turning points of `state`; where they cannot be had, a notice. Error: stopped.
 Result<void> addOutlines(const std::string& clip, const SetState& state, Observation& seen,

@@ -85,8 +85,15 @@ double allowed(const Allowance& a, double kneeFlexionDeg) {
 
 double jitterOfLine(const Track& t, const SegmentAngle& line, std::size_t sample) {
     const double length = (t.at(line.to, sample) - t.at(line.from, sample)).norm();
-    const double a = t.noisePx[static_cast<std::size_t>(line.from)], b = t.noisePx[static_cast<std::size_t>(line.to)];
+    auto noise = [&](Landmark id) {
+        return t.isPlaced(id, sample) ? kHandPx : t.noisePx[static_cast<std::size_t>(id)];
+    };
+    const double a = noise(line.from), b = noise(line.to);
     return 1.645 * std::hypot(a, b) / std::max(1.0, length) * 180 / std::numbers::pi;
+}
+
+bool isPlaced(const Track& t, const SegmentAngle& line, std::size_t sample) {
+    return t.isPlaced(line.from, sample) && t.isPlaced(line.to, sample);
 }
 
 double foreshortening(double inclinationDeg, double offSquareDeg) {

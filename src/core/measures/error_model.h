@@ -35,8 +35,12 @@ inline constexpr double kLevelError = 1.0;
 
 double allowed(const Allowance& allowance, double kneeFlexionDeg);
 
-/// 90 % half width of the angle of a line between two landmarks from their jitter alone, degrees.
+/// 90 % half width of the angle of a line between two landmarks from their jitter alone, degrees; of points the coach
+/// placed, from what a hand misses them by.
 double jitterOfLine(const Track& track, const SegmentAngle& line, std::size_t sample);
+
+/// Whether the coach placed both ends: what the network gets wrong does not count then.
+bool isPlaced(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// How much longer or shorter a line shows at a sample than at rest, beyond what soft tissue and a slight turn explain;
 /// share of its length. Thigh and shank are rigid; the trunk may bend and the shoulder rise with the arm: it is asked

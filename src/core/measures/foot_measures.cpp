@@ -109,6 +109,13 @@ bool footIsShown(const MeasureInput& in) {
 
 std::optional<Reading> heelRise(const MeasureInput& in) {
     if (!footIsShown(in)) return std::nullopt;
+    const L heel = in.track.nearOf(L::LeftHeel);
+    if (in.track.isPlaced(heel, in.rep.bottom)) {
+        // The coach says where it is; where it stood at rest the network says, from many pictures.
+        const double rise = in.track.flatAt(heel, in.rep.bottom).y() - in.track.standingFlatAt(heel).y();
+        const double hand = 1.645 * kHandPx, network = kLandmarkLiftAllowance.still;
+        return reading(rise * in.track.cmPerPixel, together({hand * in.track.cmPerPixel, network}), in.rep.bottom);
+    }
     if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel, 0.3);
     return riseOfPoint(in, in.series.heelRise, in.series.heelFollowed);
 }

@@ -52,6 +52,8 @@ struct Measurement {
     double confidence = 0;  ///< 0…1: were the points it really reads seen, in a view where it is valid
     double atS = 0;         ///< the moment it was read from
     bool second = false;    ///< read in the second clip of the set; atS is that clip's time
+    /// What the network had it at, where the coach moved a point it reads; then it is corrected.
+    std::optional<double> asSeen{};
 
     bool operator==(const Measurement&) const = default;
 };

@@ -53,7 +53,8 @@ double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t a
         std::all_of(def.reads.begin(), def.reads.end(), [](const PointRead& r) { return r.landmark == L::LeftHip; });
     for (const PointRead& r : def.reads)
         for (Side side : sidesOf(r.role, in)) {
-            seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(pointOf(r.landmark, side))][at]);
+            const L point = pointOf(r.landmark, side);
+            if (!t.isPlaced(point, at)) seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(point)][at]);
             // A leg that steps to the side, towards the camera or away from it, shows short and is none the worse.
             const bool turnsAway = in.movement.sideways && (def.of == Of::Body || r.role == Role::Other);
             if (t.view == ViewKind::Side && !hipOnly && !turnsAway)
@@ -73,6 +74,14 @@ const Track::Doubt* doubtAt(const MeasureInput& in, std::size_t at) {
     for (const auto& d : in.track.doubts)
         if (std::abs(d.timeS - in.track.timesS[at]) <= kAboutS) return &d;
     return nullptr;
+}
+
+/// Every point it reads was placed by the coach.
+bool isPlaced(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
+    for (const PointRead& r : def.reads)
+        for (Side side : sidesOf(r.role, in))
+            if (!in.track.isPlaced(pointOf(r.landmark, side), at)) return false;
+    return !def.reads.empty();
 }
 
 /// Below every standard's limit: shown, and not judged.
@@ -181,7 +190,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         if (!read || !std::isfinite(read->value) || !std::isfinite(read->pm90)) continue;
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
         Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
-        if (const Track::Doubt* doubt = doubtAt(in, at)) makeDoubtful(*doubt, m);
+        if (const Track::Doubt* doubt = doubtAt(in, at); doubt && !isPlaced(def, in, at)) makeDoubtful(*doubt, m);
         const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
         if (mended && !isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);

@@ -11,7 +11,8 @@ using nlohmann::json;
 /// In the order of EditKind. Names stay: records hold them.
 constexpr std::array kKinds{"facts",         "standard",     "left_out",       "second_added", "second_removed",
                             "second_nudged", "second_apart", "landmark_moved", "trimmed",      "rep_bounds",
-                            "person",        "cue_given",    "cue_taken_back"};
+                            "person",        "cue_given",    "cue_taken_back", "leg",          "standing",
+                            "length",        "note"};
 static_assert(kKinds.size() == std::variant_size_v<Edit>);
 
 json optional(const auto& v) {
@@ -28,6 +29,34 @@ json spanJson(const Span& s) {
 }
 Span spanFrom(const json& o) {
     return {o.at("from_s").get<double>(), o.at("to_s").get<double>()};
+}
+
+/// In the order of SetKind.
+constexpr std::array kSetKinds{"working", "warm_up", "test"};
+
+json logJson(const SetLog& l) {
+    return {{"kind", kSetKinds[static_cast<std::size_t>(l.kind)]},
+            {"held", l.load.held},
+            {"each_kg", l.load.eachKg},
+            {"bar_kg", l.load.barKg},
+            {"box_cm", l.boxCm},
+            {"belt", l.belt},
+            {"pole", l.pole},
+            {"shoes", l.shoes},
+            {"effort", optional(l.effort)},
+            {"note", l.note}};
+}
+SetLog logFrom(const json& o) {
+    SetLog l;
+    const auto kind = std::find(kSetKinds.begin(), kSetKinds.end(), o.value("kind", "working"));
+    if (kind != kSetKinds.end()) l.kind = static_cast<SetKind>(kind - kSetKinds.begin());
+    l.load = {o.value("held", ""), o.value("each_kg", 0.0), o.value("bar_kg", 0.0)};
+    l.boxCm = o.value("box_cm", 0.0);
+    l.belt = o.value("belt", false), l.pole = o.value("pole", false);
+    l.shoes = o.value("shoes", "");
+    l.effort = optionalAt<int>(o, "effort");
+    l.note = o.value("note", "");
+    return l;
 }
 
 json payload(const FactsSet& e) {
@@ -49,7 +78,8 @@ json payload(const FactsSet& e) {
             {"cleared_flags", f.pain.cleared},
             {"choices", f.choices},
             {"felt", f.felt},
-            {"warm_up", f.warmUp}};
+            {"mass_kg", f.massKg},
+            {"log", logJson(f.log)}};
 }
 json payload(const StandardChosen& e) {
     return {{"id", e.id}};
@@ -81,10 +111,27 @@ json payload(const Trimmed& e) {
     return o;
 }
 json payload(const RepetitionSet& e) {
-    return {{"second", e.second}, {"from_s", e.bounds.fromS}, {"to_s", e.bounds.toS}};
+    json o = spanJson(e.reps.within);
+    o["second"] = e.second;
+    o["reps"] = json::array();
+    for (const Span& r : e.reps.reps) o["reps"].push_back(spanJson(r));
+    return o;
+}
+json payload(const LegNamed& e) {
+    return {{"second", e.second}, {"at_s", e.leg.atS}, {"leg", sideName(e.leg.leg)}};
+}
+json payload(const StandingSet& e) {
+    return {{"second", e.second}, {"at_s", e.atS}};
+}
+json payload(const LengthTold& e) {
+    const ToldLength& l = e.length;
+    return {{"second", e.second}, {"x1", l.x1}, {"y1", l.y1}, {"x2", l.x2}, {"y2", l.y2}, {"cm", l.cm}};
+}
+json payload(const NotePinned& e) {
+    return {{"second", e.second}, {"at_s", e.atS}, {"text", e.text}};
 }
 json payload(const PersonChosen& e) {
-    return {{"second", e.second}, {"at_s", e.atS}, {"x", e.x}, {"y", e.y}};
+    return {{"second", e.second}, {"at_s", e.atS}, {"x", e.x}, {"y", e.y}, {"observation", e.observation}};
 }
 
 json payload(const CueGiven& e) {
@@ -114,7 +161,9 @@ SetFacts factsFrom(const json& o) {
     f.pain.cleared = o.value("cleared_flags", std::vector<std::string>());
     f.choices = o.value("choices", Choices());
     f.felt = o.value("felt", std::vector<std::string>());
-    f.warmUp = o.value("warm_up", false);
+    f.massKg = o.value("mass_kg", 0.0);
+    if (o.contains("log")) f.log = logFrom(o.at("log"));
+    if (o.value("warm_up", false)) f.log.kind = SetKind::WarmUp;  // as it was kept before there was a log
     return f;
 }
 
@@ -136,13 +185,27 @@ Edit editFrom(EditKind kind, const json& o) {
                                   o.at("y").get<double>(), o.at("reach_s").get<double>()}};
         }
         case EditKind::Trimmed: return Trimmed{second, spanFrom(o)};
-        case EditKind::RepetitionSet:
-            return RepetitionSet{second, {o.at("from_s").get<double>(), o.at("to_s").get<double>()}};
+        case EditKind::RepetitionSet: {
+            RepsByHand said{spanFrom(o), {}};
+            if (!o.contains("reps")) said.reps = {said.within};
+            for (const json& r : o.value("reps", json::array())) said.reps.push_back(spanFrom(r));
+            return RepetitionSet{second, std::move(said)};
+        }
+        case EditKind::LegNamed:
+            return LegNamed{second, {o.at("at_s").get<double>(), o.at("leg") == "left" ? Side::Left : Side::Right}};
+        case EditKind::StandingSet: return StandingSet{second, o.at("at_s").get<double>()};
+        case EditKind::LengthTold: {
+            auto at = [&](const char* key) { return o.at(key).get<double>(); };
+            return LengthTold{second, {at("x1"), at("y1"), at("x2"), at("y2"), at("cm")}};
+        }
+        case EditKind::NotePinned:
+            return NotePinned{second, o.at("at_s").get<double>(), o.at("text").get<std::string>()};
         case EditKind::CueGiven: return CueGiven{o.at("fault").get<std::string>(), o.at("wording").get<std::string>()};
         case EditKind::CueTakenBack: return CueTakenBack{};
         case EditKind::PersonChosen: break;
     }
-    return PersonChosen{second, o.at("at_s").get<double>(), o.at("x").get<double>(), o.at("y").get<double>()};
+    return PersonChosen{second, o.at("at_s").get<double>(), o.at("x").get<double>(), o.at("y").get<double>(),
+                        o.value("observation", 0)};
 }
 
 }  // namespace

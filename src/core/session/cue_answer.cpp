@@ -3,14 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/session/comparison.h"
 #include "core/signal/filter.h"
 #include "core/statistics/rank_sum.h"
 
 namespace zevo {
 namespace {
-
-constexpr double kBelieved = 0.1;
-constexpr double kShareWorthAWord = 0.2;
 
 struct Readings {
     std::vector<double> beyond, values, pm;
@@ -52,10 +50,10 @@ CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, 
         out.measure = band.measure;
         out.before = median(a.values);
         out.after = median(b.values);
-        const GroupChange change = rankSum(a.beyond, b.beyond);
+        const GroupChange change = alignedRankSum(a.beyond, b.beyond);
         out.p = change.p;
-        const double worth = kShareWorthAWord * median(b.pm);
-        const bool told = change.p <= kBelieved && std::abs(change.change()) >= worth;
+        out.beforePm = halfWidth(a.values), out.afterPm = halfWidth(b.values);
+        const bool told = isTold(change, median(b.pm));
         out.effect = !told ? CueEffect::NoDifference : change.change() < 0 ? CueEffect::Worked : CueEffect::Worse;
         return out;
     }

@@ -22,15 +22,16 @@ struct CueAnswer {
     CueEffect effect = CueEffect::CannotSay;
     MeasureId measure;
     double before = 0, after = 0;        ///< medians over the repetitions that count
-    double p = 1;                        ///< see rankSum()
+    double beforePm = 0, afterPm = 0;    ///< 90 % half widths of the two means, from the repetitions' own scatter
+    double p = 1;                        ///< see alignedRankSum()
     bool gone = false;                   ///< the fault is not found any more
     std::vector<std::string> newFaults;  ///< clear now and not found before: what the cue may have brought
 };
 
 /// Compares two sets of one client, movement, camera and day by how far the measure of the cue lies past its band, so
 /// that more is worse whichever way the fault goes. Within one client and camera what a reading gets wrong every time
-/// is the same before and after and falls out: repetitions' own scatter decides, by rankSum() at p ≤ 0.1 (with three
-/// against three repetitions all must lie apart), and differences under a fifth of the reading's ± get no word.
+/// is the same before and after and falls out: repetitions' own scatter decides, by alignedRankSum() (isTold() in
+/// comparison.h; with three against three repetitions all must lie apart).
 CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, const std::vector<MeasuredRep>& now,
                    const Standard& standard);
 

@@ -26,11 +26,36 @@ bool replaces(const Edit& later, const Edit& earlier) {
             const auto &a = std::get<LandmarkMoved>(later), &b = std::get<LandmarkMoved>(earlier);
             return a.second == b.second && a.point.landmark == b.point.landmark && a.point.atS == b.point.atS;
         }
+        case EditKind::RepetitionSet: {
+            const auto &a = std::get<RepetitionSet>(later), &b = std::get<RepetitionSet>(earlier);
+            return a.second == b.second && a.reps.within.fromS <= b.reps.within.fromS &&
+                   a.reps.within.toS >= b.reps.within.toS;
+        }
+        case EditKind::LegNamed: {
+            const auto &a = std::get<LegNamed>(later), &b = std::get<LegNamed>(earlier);
+            return a.second == b.second && a.leg.atS == b.leg.atS;
+        }
+        case EditKind::StandingSet: return std::get<StandingSet>(later).second == std::get<StandingSet>(earlier).second;
+        case EditKind::LengthTold: return std::get<LengthTold>(later).second == std::get<LengthTold>(earlier).second;
+        case EditKind::PersonChosen:
+            return std::get<PersonChosen>(later).second == std::get<PersonChosen>(earlier).second;
+        case EditKind::NotePinned: {
+            const auto &a = std::get<NotePinned>(later), &b = std::get<NotePinned>(earlier);
+            return a.second == b.second && a.atS == b.atS;
+        }
         default: return false;
     }
 }
 
 }  // namespace
+
+SetFacts nextSet(SetFacts facts) {
+    facts.log.effort.reset();
+    facts.log.note.clear();
+    facts.felt.clear();
+    facts.pain.after.reset();
+    return facts;
+}
 
 Edits with(Edits edits, Edit edit) {
     std::erase_if(edits, [&](const Edit& e) { return replaces(edit, e); });
@@ -56,10 +81,20 @@ EditedSet fold(const Edits& edits) {
         void operator()(const SecondApart& e) {
             if (s.second) s.second->together = e.together;
         }
-        void operator()(const LandmarkMoved& e) { s.views[e.second].moved.push_back(e.point); }
+        void operator()(const LandmarkMoved& e) { s.views[e.second].corrections.moved.push_back(e.point); }
         void operator()(const Trimmed& e) { s.views[e.second].trimmed = e.span; }
-        void operator()(const RepetitionSet& e) { s.views[e.second].byHand.push_back(e.bounds); }
-        void operator()(const PersonChosen&) {}
+        void operator()(const RepetitionSet& e) { s.views[e.second].byHand.push_back(e.reps); }
+        void operator()(const PersonChosen& e) { s.views[e.second].person = e; }
+        void operator()(const LegNamed& e) { s.views[e.second].legs.push_back(e.leg); }
+        void operator()(const StandingSet& e) { s.views[e.second].corrections.standingAtS = e.atS; }
+        void operator()(const LengthTold& e) { s.views[e.second].corrections.length = e.length; }
+        void operator()(const NotePinned& e) {
+            if (e.text.empty()) return;
+            auto& notes = s.views[e.second].notes;
+            notes.insert(std::upper_bound(notes.begin(), notes.end(), e,
+                                          [](const NotePinned& a, const NotePinned& b) { return a.atS < b.atS; }),
+                         e);
+        }
         void operator()(const CueGiven& e) { s.cue = e; }
         void operator()(const CueTakenBack&) { s.cue.reset(); }
     };

@@ -13,6 +13,30 @@
 
 namespace zevo {
 
+enum class SetKind { Working, WarmUp, Test };
+
+/// What is held, so that a load is entered as it is lifted: one bell, a bar with its own weight, or two weights.
+struct Load {
+    std::string held;   ///< "bell", "bar" or "pair"; empty: nothing said
+    double eachKg = 0;  ///< of the bell, of each of the two, or of the plates in all
+    double barKg = 0;   ///< the bar's own weight
+    double totalKg() const { return held == "pair" ? 2 * eachKg : held == "bar" ? barKg + eachKg : eachKg; }
+    bool operator==(const Load&) const = default;
+};
+
+/// How a set was meant and done, as the coach logs it. Nothing here is measured; what changes a reading (load, wedge)
+/// stands in SetFacts as well.
+struct SetLog {
+    SetKind kind = SetKind::Working;
+    Load load;
+    double boxCm = 0;  ///< height of a box to sit to; 0 = none
+    bool belt = false, pole = false;
+    std::string shoes;          ///< id of present/log_words.h; empty: nothing said
+    std::optional<int> effort;  ///< 0–10, the client's own
+    std::string note;
+    bool operator==(const SetLog&) const = default;
+};
+
 /// What the coach says of a set, by ids: the movement's data is looked up in the catalogue.
 struct SetFacts {
     std::string movement = "squat", variation;  ///< variation: empty = plain
@@ -25,10 +49,17 @@ struct SetFacts {
     Choices choices;  ///< where the client or the set has it otherwise than the school
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt it (ids of feltPlaces())
-    bool warmUp = false;            ///< not a working set
+    double massKg = 0;              ///< of the client when the set was filmed; 0 = not known
+    SetLog log;
 
+    /// What is held ÷ body mass: from the load and the mass where both are known, else as the coach said.
+    double heldShare() const { return massKg > 0 && log.load.totalKg() > 0 ? log.load.totalKg() / massKg : loadShare; }
     bool operator==(const SetFacts&) const = default;
 };
+
+/// What a next set starts from: the same set-up, without what belongs to one set alone (effort, note, what was felt and
+/// hurt after it).
+SetFacts nextSet(SetFacts facts);
 
 // What can be said against, or about, what was observed. Every edit is keyed by time, never by a repetition's number:
 // numbers change when the set is measured anew, moments do not. Times are on the clock of the view they are about.
@@ -75,17 +106,43 @@ struct Trimmed {
     Span span;
     bool operator==(const Trimmed&) const = default;
 };
-/// A repetition's bounds set by hand.
+/// Within a stretch the repetitions are these: none (it was no repetition), one (moved, added, joined), two (split).
 struct RepetitionSet {
     bool second = false;
-    RepBounds bounds;
+    RepsByHand reps;
     bool operator==(const RepetitionSet&) const = default;
 };
+/// Which leg worked in the repetition at a moment.
+struct LegNamed {
+    bool second = false;
+    LegByHand leg;
+    bool operator==(const LegNamed&) const = default;
+};
+/// When the client stood (or lay) at rest; what was taken for it before is not used any more.
+struct StandingSet {
+    bool second = false;
+    double atS = 0;
+    bool operator==(const StandingSet&) const = default;
+};
+/// How long something in the picture truly is, at the client's distance: the scale of all lengths.
+struct LengthTold {
+    bool second = false;
+    ToldLength length;
+    bool operator==(const LengthTold&) const = default;
+};
+/// A word pinned to a picture; an empty one takes it away.
+struct NotePinned {
+    bool second = false;
+    double atS = 0;
+    std::string text;
+    bool operator==(const NotePinned&) const = default;
+};
 /// Who the client is, where two people are in the picture. The clip is followed again from there (src/pipeline); what
-/// was observed then already is that person, so recompute() has nothing to do for it.
+/// was observed then takes the place of what the view was made from, and the first observation stays for undo.
 struct PersonChosen {
     bool second = false;
     double atS = 0, x = 0, y = 0;  ///< picture pixels
+    int observation = 0;           ///< its place in the list of observations
     bool operator==(const PersonChosen&) const = default;
 };
 
@@ -100,7 +157,8 @@ struct CueTakenBack {
 };
 
 using Edit = std::variant<FactsSet, StandardChosen, SpanLeftOut, SecondAdded, SecondRemoved, SecondNudged, SecondApart,
-                          LandmarkMoved, Trimmed, RepetitionSet, PersonChosen, CueGiven, CueTakenBack>;
+                          LandmarkMoved, Trimmed, RepetitionSet, PersonChosen, CueGiven, CueTakenBack, LegNamed,
+                          StandingSet, LengthTold, NotePinned>;
 enum class EditKind {
     FactsSet,
     StandardChosen,
@@ -114,7 +172,11 @@ enum class EditKind {
     RepetitionSet,
     PersonChosen,
     CueGiven,
-    CueTakenBack
+    CueTakenBack,
+    LegNamed,
+    StandingSet,
+    LengthTold,
+    NotePinned
 };
 inline EditKind kindOf(const Edit& edit) {
     return static_cast<EditKind>(edit.index());
@@ -140,9 +202,12 @@ struct EditedSet {
     };
     std::optional<Second> second;
     struct View {
-        std::vector<MovedPoint> moved;
+        Corrections corrections;
         std::optional<Span> trimmed;
-        std::vector<RepBounds> byHand;
+        std::vector<RepsByHand> byHand;
+        std::vector<LegByHand> legs;
+        std::optional<PersonChosen> person;
+        std::vector<NotePinned> notes;  ///< in the order of time
         bool operator==(const View&) const = default;
     };
     View views[2];

@@ -129,30 +129,38 @@ std::string otherFamily(const PoseFrames& frames, const ClipFacts& clip, const S
 }
 
 /// The bounds of a repetition put where the coach says: what was found inside them makes way.
-void setByHand(const Track& t, const Series& series, std::span<const RepBounds> byHand, std::vector<Rep>& reps) {
-    for (const RepBounds& b : byHand) {
-        Rep rep;
-        rep.start = t.sampleAt(b.fromS), rep.end = t.sampleAt(b.toS);
-        if (rep.end <= rep.start + 2) continue;
-        std::erase_if(reps, [&](const Rep& r) { return r.bottom >= rep.start && r.bottom <= rep.end; });
-        const auto first = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.start),
-                   last = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.end) + 1;
-        rep.bottom = static_cast<std::size_t>(std::max_element(first, last) - series.depth.begin());
-        rep.depth = series.depth[rep.bottom];
-        constexpr double kNearly = 0.9;  // of the depth: there
-        rep.arrive = rep.leave = rep.bottom;
-        while (rep.arrive > rep.start && series.depth[rep.arrive - 1] > kNearly * rep.depth) --rep.arrive;
-        while (rep.leave < rep.end && series.depth[rep.leave + 1] > kNearly * rep.depth) ++rep.leave;
-        reps.push_back(rep);
+void setByHand(const Track& t, const Series& series, std::span<const RepsByHand> byHand, std::vector<Rep>& reps) {
+    for (const RepsByHand& said : byHand) {
+        std::erase_if(reps, [&](const Rep& r) { return said.within.holds(t.timesS[r.bottom]); });
+        for (const Span& span : said.reps) {
+            Rep rep;
+            rep.start = t.sampleAt(span.fromS), rep.end = t.sampleAt(span.toS);
+            if (rep.end <= rep.start + 2) continue;
+            const auto first = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.start),
+                       last = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.end) + 1;
+            rep.bottom = static_cast<std::size_t>(std::max_element(first, last) - series.depth.begin());
+            rep.depth = series.depth[rep.bottom];
+            constexpr double kNearly = 0.9;  // of the depth: there
+            rep.arrive = rep.leave = rep.bottom;
+            while (rep.arrive > rep.start && series.depth[rep.arrive - 1] > kNearly * rep.depth) --rep.arrive;
+            while (rep.leave < rep.end && series.depth[rep.leave + 1] > kNearly * rep.depth) ++rep.leave;
+            reps.push_back(rep);
+        }
     }
     std::sort(reps.begin(), reps.end(), [](const Rep& a, const Rep& b) { return a.start < b.start; });
     for (std::size_t i = 0; i < reps.size(); ++i) reps[i].index = static_cast<int>(i) + 1;
 }
 
+void nameByHand(const Track& t, std::span<const LegByHand> legs, std::vector<Rep>& reps) {
+    for (const LegByHand& said : legs)
+        for (Rep& rep : reps)
+            if (said.atS >= t.timesS[rep.start] && said.atS <= t.timesS[rep.end]) rep.leg = said.leg;
+}
+
 }  // namespace
 
 Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
-                             std::span<const RepBounds> byHand) {
+                             const ByHand& byHand) {
     // When a turning point was reached and left is read off the points as they were followed (Track::asFollowed).
     const Track& t = view.track->asFollowed ? *view.track->asFollowed : *view.track;
     const Series followed = view.track->asFollowed ? computeSeries(t) : Series();
@@ -162,7 +170,7 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
     if (const auto refused = contradictionAtRest(t, context.movement))
         return refusal(refused->kind, refused->arguments);
     auto reps = findReps(t, series);
-    setByHand(t, series, byHand, reps);
+    setByHand(t, series, byHand.reps, reps);
     if (reps.empty()) {
         const std::string looks = otherFamily(frames, view.clip, context);
         if (!looks.empty())
@@ -173,6 +181,7 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
     if (const auto refused = contradictionInMotion(t, series, context.movement, reps))
         return refusal(refused->kind, refused->arguments);
     nameWorkingLegs(*view.track, context.movement, reps);
+    nameByHand(*view.track, byHand.legs, reps);
     view.reps = std::move(reps);
     const std::string looks = looksLike(t, series, view.reps);
     view.looksLike = !looks.empty() && looks != familyName(context.movement.family) ? looks : std::string();

@@ -23,6 +23,8 @@ struct MeasuredView {
     std::vector<Rep> reps;                ///< sample numbers of this view's track
     std::optional<BalanceModel> balance;  ///< of this client at this set, where one can be made
     std::vector<MeasuredRep> measured;
+    /// The same without the points the coach moved, where there are any: what the network saw stays visible.
+    std::shared_ptr<const std::vector<MeasuredRep>> asSeen;
     std::string looksLike;        ///< family, where it is another one
     std::vector<Notice> notices;  ///< what limits this view
 };
@@ -38,16 +40,28 @@ struct MeasuredSet {
     const MeasuredView& view(bool second) const { return second && other ? *other : first; }
 };
 
-/// A repetition whose bounds the coach set by hand.
-struct RepBounds {
-    double fromS = 0, toS = 0;
-    bool operator==(const RepBounds&) const = default;
+/// What the coach says the repetitions of a stretch are: whatever was found there, by its turning point, makes way.
+struct RepsByHand {
+    Span within;
+    std::vector<Span> reps;  ///< from start to end each
+    bool operator==(const RepsByHand&) const = default;
+};
+/// The leg the coach names for the repetition that holds a moment.
+struct LegByHand {
+    double atS = 0;
+    Side leg = Side::Left;
+    bool operator==(const LegByHand&) const = default;
+};
+/// Both, of one view, in the order they were said.
+struct ByHand {
+    std::span<const RepsByHand> reps;
+    std::span<const LegByHand> legs;
 };
 
 /// track → repetitions, named legs and what the picture says against the movement. Errors: no whole repetition, or a
 /// movement that the picture contradicts (nobody lies, the feet never part, nobody walks).
 Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
-                             std::span<const RepBounds> byHand = {});
+                             const ByHand& byHand = {});
 /// repetitions → measures and notices.
 void measureRepetitions(MeasuredView& view, const SetContext& context);
 /// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.

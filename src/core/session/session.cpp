@@ -16,7 +16,7 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const std::str
     c.movement = movement;
     c.variation = movement.variation(f.variation) ? f.variation : std::string();
     c.model = model;
-    c.loadShare = f.loadShare;
+    c.loadShare = f.heldShare();
     c.ankleLimitDeg = f.ankleLimitDeg;
     c.wedgeDeg = f.wedgeDeg;
     c.stoodStraight = f.stoodStraight;
@@ -61,17 +61,57 @@ bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
            a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.stoodStraight == b.stoodStraight;
 }
 
+/// Marks the values that the coach's points changed with what the network had in their place.
+void markCorrected(const std::vector<MeasuredRep>& asSeen, const Track& track, std::vector<MeasuredRep>& reps) {
+    for (MeasuredRep& rep : reps) {
+        const auto same = std::find_if(asSeen.begin(), asSeen.end(), [&](const MeasuredRep& o) {
+            return o.bottomS >= rep.startS && o.bottomS <= rep.endS;
+        });
+        if (same == asSeen.end()) continue;
+        const bool touched = std::any_of(track.placed.begin(), track.placed.end(), [&](const MovedPoint& m) {
+            return m.atS + m.reachS >= rep.startS && m.atS - m.reachS <= rep.endS;
+        });
+        for (Measurement& m : rep.measures)
+            if (const Measurement* was = same->find(m.measure);
+                touched && was && (was->value != m.value || was->pm90 != m.pm90))
+                m.asSeen = was->value;
+    }
+}
+
+Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, const ViewBefore& before, bool kept,
+                              Stage& from);
+
+/// What the view comes to without the points the coach moved: from the state before where nothing else changed, so
+/// that dragging a point measures once and not twice. Nothing where it cannot be measured without them.
+std::shared_ptr<const std::vector<MeasuredRep>> asSeenBy(const Observation& seen, const ViewWish& wish,
+                                                         const ViewBefore& before) {
+    EditedSet::View bare = wish.edits;
+    bare.corrections.moved.clear();
+    if (before.view && !before.kept && sameTrackInputs(before.set->context, wish.context) &&
+        sameRepetitionInputs(*before.set, wish.set) && sameMeasureInputs(*before.set, wish.set)) {
+        EditedSet::View was = *before.edits;
+        const bool wasBare = was.corrections.moved.empty();
+        was.corrections.moved.clear();
+        if (was == bare && wasBare) return std::make_shared<const std::vector<MeasuredRep>>(before.view->measured);
+        if (was == bare && before.view->asSeen) return before.view->asSeen;
+    }
+    Stage ignored = Stage::Clean;
+    auto view = makeView(seen, {bare, wish.context, wish.set}, {}, false, ignored);
+    if (!view) return nullptr;
+    return std::make_shared<const std::vector<MeasuredRep>>(std::move(view->measured));
+}
+
 /// Makes one view from the first part that changed; `from` tells which.
 Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, const ViewBefore& before, bool kept,
                               Stage& from) {
     from = Stage::Clean;
     const bool sameFrames = before.view && before.edits->trimmed == wish.edits.trimmed;
     if (sameFrames) from = Stage::Track;
-    if (sameFrames && before.edits->moved == wish.edits.moved && before.view->track &&
+    if (sameFrames && before.edits->corrections == wish.edits.corrections && before.view->track &&
         sameTrackInputs(before.set->context, wish.context))
         from = Stage::Repetitions;
     if (from == Stage::Repetitions && !before.kept && before.edits->byHand == wish.edits.byHand &&
-        sameRepetitionInputs(*before.set, wish.set))
+        before.edits->legs == wish.edits.legs && sameRepetitionInputs(*before.set, wish.set))
         from = Stage::Measures;
     if (from == Stage::Measures && sameMeasureInputs(*before.set, wish.set)) from = Stage::Nothing;
     if (from == Stage::Nothing) return *before.view;
@@ -87,7 +127,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
         view.cleaned = std::make_shared<const CleanedPoses>(std::move(*cleaned));
     }
     if (from <= Stage::Track) {
-        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.moved, seen.opinions);
+        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.corrections, seen.opinions);
         if (!track) return track.error();
         view.track = std::make_shared<const Track>(std::move(*track));
         view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));
@@ -96,9 +136,18 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
     if (kept) return view;  // repetitions and values are taken from the record
     if (from <= Stage::Repetitions) {
         view.reps.clear();
-        if (auto found = findRepetitions(view, frames, wish.set, wish.edits.byHand); !found) return found.error();
+        if (auto found = findRepetitions(view, frames, wish.set, {wish.edits.byHand, wish.edits.legs}); !found)
+            return found.error();
     }
     measureRepetitions(view, wish.set);
+    if (wish.edits.corrections.moved.empty()) {
+        view.asSeen = nullptr;
+        return view;
+    }
+    if (auto seenAlone = asSeenBy(seen, wish, before)) {
+        view.asSeen = std::move(seenAlone);
+        markCorrected(*view.asSeen, *view.track, view.measured);
+    }
     return view;
 }
 
@@ -142,6 +191,16 @@ std::vector<Standard> Catalogue::standardsFor(const Movement& m) const {
     return out;
 }
 
+std::optional<Standard> standardFor(const EditedSet& edited, const Catalogue& catalogue) {
+    const Movement* movement = catalogue.movement(edited.facts.movement);
+    if (!movement) return std::nullopt;
+    bool missing = false;
+    auto school = schoolFor(edited, *movement, catalogue, missing);
+    if (!school) return std::nullopt;
+    const Standard chosen = withChoices(*school, catalogue.choices, edited.facts.choices, *movement);
+    return standardOf(contextOf(edited.facts, *movement), chosen);
+}
+
 Result<SetState> recompute(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
                            const SetState* before, const KeptValues* kept, bool strictSecond) {
     assert(!observations.empty());
@@ -150,7 +209,15 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     const EditedSet& e = state.edited;
     const Movement* movement = catalogue.movement(e.facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {e.facts.movement});
-    state.first = observations.front();
+    // Where the coach chose a person, what was seen of that one.
+    auto seenOf = [&](bool second, int otherwise) {
+        const auto& person = e.views[second].person;
+        const int at = person && person->observation > 0 ? person->observation : otherwise;
+        const auto i = static_cast<std::size_t>(at);
+        return i < observations.size() && observations[i] ? observations[i]
+                                                          : observations[static_cast<std::size_t>(otherwise)];
+    };
+    state.first = seenOf(false, 0);
     auto school = schoolFor(e, *movement, catalogue, state.standardMissing);
     if (!school) return school.error();
     state.wholeStandard = school->id;
@@ -180,7 +247,7 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     const bool wantsSecond =
         e.second && e.second->observation > 0 && e.second->observation < static_cast<int>(observations.size());
     if (wantsSecond) {
-        state.second = observations[static_cast<std::size_t>(e.second->observation)];
+        state.second = seenOf(true, e.second->observation);
         SetContext seconds = context;
         seconds.context.view = "auto";
         auto theirs = makeView(*state.second, {e.views[1], seconds.context, seconds}, beforeOf(true, state.second),

@@ -58,6 +58,10 @@ struct KeptValues {
 /// The context that facts and a movement come to.
 SetContext contextOf(const SetFacts& facts, const Movement& movement, const std::string& model = "full");
 
+/// The bands a set is judged by: its school's (its movement's default where that is missing), with its choices, for its
+/// movement and variation. Nothing for a movement nobody knows.
+std::optional<Standard> standardFor(const EditedSet& edited, const Catalogue& catalogue);
+
 /// The parts of a set, each made from the one before.
 enum class Stage { Clean, Track, Series, Repetitions, Measures, Judgement, Nothing };
 

@@ -50,4 +50,29 @@ GroupChange rankSum(std::span<const double> before, std::span<const double> afte
     return out;
 }
 
+GroupChange alignedRankSum(std::span<const double> before, std::span<const double> after) {
+    constexpr std::size_t kFewest = 4;
+    if (before.size() < kFewest || after.size() < kFewest) return rankSum(before, after);
+    double across = 0, along = 0;
+    for (const auto& set : {before, after}) {
+        double mean = 0;
+        for (double v : set) mean += v / static_cast<double>(set.size());
+        const double middle = 0.5 * static_cast<double>(set.size() - 1);
+        for (std::size_t i = 0; i < set.size(); ++i) {
+            const double place = static_cast<double>(i) - middle;
+            across += place * (set[i] - mean), along += place * place;
+        }
+    }
+    const double slope = across / along;
+    auto levelled = [&](std::span<const double> set) {
+        std::vector<double> out(set.begin(), set.end());
+        for (std::size_t i = 0; i < out.size(); ++i) out[i] -= slope * static_cast<double>(i);
+        return out;
+    };
+    GroupChange out = rankSum(levelled(before), levelled(after));
+    out.before = median({before.begin(), before.end()});
+    out.after = median({after.begin(), after.end()});
+    return out;
+}
+
 }  // namespace zevo

@@ -15,4 +15,10 @@ struct GroupChange {
 /// Up to 30 values in all; with more, the last 15 of each.
 GroupChange rankSum(std::span<const double> before, std::span<const double> after);
 
+/// The same for two sets of repetitions in their order: what both sets do alike from repetition to repetition (he
+/// tires, he settles in) is taken out first, as the common slope within the sets, and repetition meets repetition at
+/// the same place (aligned ranks, Hodges and Lehmann 1962). With fewer than four in either set the values are taken as
+/// they are. `before` and `after` stay medians of the values themselves.
+GroupChange alignedRankSum(std::span<const double> before, std::span<const double> after);
+
 }  // namespace zevo

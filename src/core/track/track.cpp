@@ -27,6 +27,8 @@ constexpr double kEyeHeight = 0.936;
 /// Both feet higher than usual by this share of the body: a jump.
 constexpr double kInTheAir = 0.035;
 constexpr float kMinPresence = 0.3F;
+/// A length told over fewer pixels than this says more of the hand than of the scale.
+constexpr double kShortestToldPx = 20;
 constexpr double kOutlierHalfS = 0.1;  // half of the window a point is compared with
 
 std::size_t index(Landmark id) {
@@ -90,6 +92,16 @@ Vec2 middleOf(const std::vector<Vec2>& points, const std::vector<std::size_t>& s
         y.push_back(points[i].y());
     }
     return {median(x), median(y)};
+}
+
+/// Where the coach says that the client was at rest, and what is less than a tenth of a second from it.
+std::vector<std::size_t> standingAt(double atS, Track& track) {
+    constexpr double kAboutS = 0.1;
+    std::vector<std::size_t> samples;
+    for (std::size_t i = track.sampleAt(atS - kAboutS); i <= track.sampleAt(atS + kAboutS); ++i) samples.push_back(i);
+    track.standingSamples = samples.size();
+    for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standing[id] = middleOf(track.points[id], samples);
+    return samples;
 }
 
 /// At rest: what the movement lowers within the top of its range (what it lifts, within the bottom), hardly moving.
@@ -166,6 +178,17 @@ std::size_t Track::sampleAt(double timeS) const {
 
 namespace {
 
+double reachOf(const MovedPoint& m, const Track& track) {
+    return std::max(m.reachS, 0.5 / track.rate);
+}
+
+/// How much of a correction a sample gets, 0…1.
+double shareAt(const MovedPoint& m, const Track& track, std::size_t sample) {
+    const double far =
+        std::min(1.0, std::abs(track.timesS[sample] - track.timesS[track.sampleAt(m.atS)]) / reachOf(m, track));
+    return 0.5 * (1 + std::cos(std::numbers::pi * far));
+}
+
 /// Spreads a correction over time: the whole difference at its moment, half of it half way to the end of its reach.
 void movePoint(const MovedPoint& m, Track& track) {
     auto& points = track.points[index(m.landmark)];
@@ -173,14 +196,28 @@ void movePoint(const MovedPoint& m, Track& track) {
     const std::size_t at = track.sampleAt(m.atS);
     const Vec2 wanted(track.facesRight ? m.x : track.pictureWidth - m.x, track.pictureHeight - m.y);
     const Vec2 difference = wanted - points[at];
-    const double reach = std::max(m.reachS, 0.5 / track.rate);
+    const double reach = reachOf(m, track);
     for (std::size_t i = track.sampleAt(m.atS - reach); i <= track.sampleAt(m.atS + reach); ++i) {
-        const double far = std::min(1.0, std::abs(track.timesS[i] - track.timesS[at]) / reach);
-        points[i] += 0.5 * (1 + std::cos(std::numbers::pi * far)) * difference;
+        points[i] += shareAt(m, track, i) * difference;
     }
 }
 
+double largestShare(const Track& track, Landmark id, std::size_t sample) {
+    double share = 0;
+    for (const MovedPoint& m : track.placed)
+        if (m.landmark == id) share = std::max(share, shareAt(m, track, sample));
+    return share;
+}
+
 }  // namespace
+
+bool Track::isPlaced(Landmark id, std::size_t sample) const {
+    return largestShare(*this, id, sample) > 0.5;
+}
+
+bool Track::isTouched(Landmark id, std::size_t sample) const {
+    return largestShare(*this, id, sample) > 1e-6;
+}
 
 Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight) {
     const auto found = std::count_if(frames.begin(), frames.end(), [](const auto& f) { return f.found; });
@@ -219,16 +256,17 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 }
 
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          std::span<const MovedPoint> moved, std::span<const Opinion> opinions) {
+                          const Corrections& corrections, std::span<const Opinion> opinions) {
     Track track = cleaned.track;
     if (!opinionsHelp(context.family)) opinions = {};
     if (!opinions.empty()) {
-        auto followed = finishTrack(cleaned, frames, context, moved, {});
+        auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
         track.asFollowed = std::make_shared<const Track>(std::move(*followed));
     }
     takeOpinions(opinions, track);
-    for (const MovedPoint& m : moved) movePoint(m, track);
+    for (const MovedPoint& m : corrections.moved) movePoint(m, track);
+    track.placed = corrections.moved;
     track.family = context.family;
     track.drive = context.drive;
     if (context.view == "side") track.view = ViewKind::Side;
@@ -238,7 +276,8 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     // Who lies and is filmed along the body shows his feet first.
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
-    const auto standing = findStanding(track, cleaned.personPx);
+    const auto standing =
+        corrections.standingAtS ? standingAt(*corrections.standingAtS, track) : findStanding(track, cleaned.personPx);
     measureFootLift(frames, standing, track);
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
                    eye = track.nearOf(Landmark::LeftEye);
@@ -254,6 +293,10 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;
     track.bodyPx = flatBodyPx;
     if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
+    if (const auto& told = corrections.length) {
+        const double px = std::hypot(told->x2 - told->x1, told->y2 - told->y1);
+        if (px > kShortestToldPx && told->cm > 0) track.cmPerPixel = told->cm / px, track.scaleTold = true;
+    }
     return track;
 }
 

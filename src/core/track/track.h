@@ -2,6 +2,7 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -39,6 +40,36 @@ struct Context {
     Drive drive = Drive::Sinking;   ///< of the movement
 };
 
+/// A landmark the coach put where it belongs at one moment. Neighbouring frames follow: the difference is spread over
+/// `reachS` either side, falling off as a raised cosine.
+struct MovedPoint {
+    double atS = 0;
+    Landmark landmark = Landmark::Nose;
+    double x = 0, y = 0;  ///< picture pixels
+    double reachS = 0.3;
+
+    bool operator==(const MovedPoint&) const = default;
+};
+
+/// Two places in the picture, at the client's distance, and how far they truly are apart: a tape, or a known object.
+struct ToldLength {
+    double x1 = 0, y1 = 0, x2 = 0, y2 = 0;  ///< picture pixels
+    double cm = 0;
+    bool operator==(const ToldLength&) const = default;
+};
+
+/// What the coach corrects in a view before anything is read from it.
+struct Corrections {
+    std::vector<MovedPoint> moved;
+    std::optional<double> standingAtS;  ///< when the client was at rest
+    std::optional<ToldLength> length;
+    bool operator==(const Corrections&) const = default;
+};
+
+/// Standard deviation of a point placed by hand, picture pixels: what a coach hits with a mouse on a picture at about
+/// its own size (our choice, no source; docs/measurements.md, “Placed by hand”, says what it comes to).
+inline constexpr double kHandPx = 3;
+
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
 /// Positions are picture pixels; multiply by cmPerPixel for centimetres at the client's distance.
 struct Track {
@@ -67,6 +98,12 @@ struct Track {
     /// When, from the front or from behind, left and right had to be told apart anew (facing.h).
     std::vector<double> sidesMendedS;
     bool sidesMendedWithin(std::size_t from, std::size_t to) const;
+    /// Points the coach placed, as they are in this track.
+    std::vector<MovedPoint> placed;
+    /// Whether the coach placed this point at about this moment: more than half of his difference reaches it.
+    bool isPlaced(Landmark id, std::size_t sample) const;
+    /// Whether any of a correction reaches it.
+    bool isTouched(Landmark id, std::size_t sample) const;
     /// The same without what other networks say of the turning points, where any was asked: an opinion moves the pose
     /// at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
     std::shared_ptr<const Track> asFollowed;
@@ -81,9 +118,10 @@ struct Track {
 
     Family family = Family::Squat;
     Drive drive = Drive::Sinking;
-    double bodyPx = 0;      ///< stature in pixels at the depth of the mid-hip
-    double cmPerPixel = 0;  ///< 0 when the stature is unknown
-    double floorY = 0;      ///< height of the soles at rest
+    double bodyPx = 0;       ///< stature in pixels at the depth of the mid-hip
+    double cmPerPixel = 0;   ///< 0 when neither the stature nor a true length is known
+    bool scaleTold = false;  ///< the scale is from a length the coach told, not from the stature
+    double floorY = 0;       ///< height of the soles at rest
     std::size_t standingSamples = 0;
     std::array<Vec2, kLandmarkCount> standing{};  ///< median position at rest: standing upright, of a bridge lying
 
@@ -99,17 +137,6 @@ struct Track {
     /// Back to picture pixels (x right, y down) for drawing.
     Vec2 toPicture(const Vec2& p) const;
     std::size_t sampleAt(double timeS) const;
-};
-
-/// A landmark the coach put where it belongs at one moment. Neighbouring frames follow: the difference is spread over
-/// `reachS` either side, falling off as a raised cosine.
-struct MovedPoint {
-    double atS = 0;
-    Landmark landmark = Landmark::Nose;
-    double x = 0, y = 0;  ///< picture pixels
-    double reachS = 0.3;
-
-    bool operator==(const MovedPoint&) const = default;
 };
 
 /// How far the points are behind the mid-hip by the network's coarse 3D estimate, in its own unit (perspective.h).
@@ -131,7 +158,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 /// The rest: what other networks saw, points the coach moved, view, standing pose, floor, perspective and scale.
 /// `frames`: the same poses.
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          std::span<const MovedPoint> moved = {}, std::span<const Opinion> opinions = {});
+                          const Corrections& corrections = {}, std::span<const Opinion> opinions = {});
 
 /// Cleans the poses of one clip: uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing,
 /// then view, facing side, standing pose, floor and scale.

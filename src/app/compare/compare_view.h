@@ -1,0 +1,103 @@
+#pragma once
+
+#include <QTimer>
+#include <QWidget>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "app/compare/phase_plot.h"
+#include "app/review/stage.h"
+#include "app/shell/actions.h"
+#include "app/work/set_work.h"
+#include "present/compare_presenter.h"
+
+class QLabel;
+class QMenu;
+class QPushButton;
+class QTableWidget;
+
+namespace zevo::app {
+
+/// Two sets, or repetitions, side by side or one over the other, lined up by the phase of the repetition; the course of
+/// one measure with both, and what differs: more than noise first.
+class CompareView : public QWidget {
+    Q_OBJECT
+  public:
+    CompareView(Actions& actions, QWidget* parent);
+    void setTheme(const Theme& theme);
+    void setLengths(present::Lengths lengths);
+    /// What can be compared with: the client's sets, newest first.
+    struct Choice {
+        store::SetId id{};
+        QString title;
+        QDate heldOn;
+        int clear = 0;  ///< faults that are clear in it
+    };
+    /// A set with its clips, as a side.
+    struct Loaded {
+        store::SetId id{};
+        SetState state;
+        std::vector<Watchable> clips;
+        QString title;
+    };
+    /// Shows `after` against `before`; `before` may be the same set, then its first against its last repetition.
+    void show(Loaded before, Loaded after, std::vector<Choice> choices, std::shared_ptr<const Catalogue> catalogue);
+    void setSide(bool after, Loaded loaded);
+    bool hasSets() const { return m_presenter != nullptr; }
+    const present::ComparePresenter& presenter() const { return *m_presenter; }
+    const Loaded& loaded(bool after) const { return after ? m_after : m_before; }
+    Stage* stage(bool after) const { return after ? m_afterStage : m_beforeStage; }
+    PhasePlot* plot() const { return m_plot; }
+    QTableWidget* table() const { return m_table; }
+    QStringList sentences() const;
+    bool isOver() const { return m_over; }
+
+  public slots:
+    void setPhase(double phase);
+    void toggleOver();
+    void swapSides();
+    void nextMeasure();
+    void togglePlay();
+    void chooseWith();
+    /// One repetition of a side, or all of them (−1).
+    void chooseRep(bool after, int position);
+    /// Left against right leg of the set on the right.
+    void compareLegs();
+    void leave();
+
+  signals:
+    /// Another set for a side.
+    void setWanted(bool after, zevo::store::SetId id);
+    void left();
+
+  protected:
+    void keyPressEvent(QKeyEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+
+  private:
+    void refresh();
+    void refreshPictures();
+    void fillMenus();
+    void openClips();
+    present::CompareSide sideOf(bool after) const;
+
+    Actions& m_actions;
+    Theme m_theme = lightTheme();
+    present::Lengths m_lengths = present::Lengths::Metric;
+    Loaded m_before, m_after;
+    std::vector<Choice> m_choices;
+    std::unique_ptr<present::ComparePresenter> m_presenter;
+    bool m_over = false;
+    QTimer m_clock;
+    Stage *m_beforeStage, *m_afterStage;
+    QLabel *m_beforeText, *m_afterText, *m_said, *m_warned;
+    QPushButton *m_beforeSet, *m_afterSet, *m_beforeRep, *m_afterRep, *m_overButton, *m_swap, *m_legs, *m_play,
+        *m_measure, *m_back;
+    QMenu *m_beforeMenu, *m_afterMenu, *m_beforeReps, *m_afterReps;
+    PhasePlot* m_plot;
+    QTableWidget* m_table;
+};
+
+}  // namespace zevo::app

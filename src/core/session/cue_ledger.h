@@ -1,0 +1,71 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/session/comparison.h"
+#include "core/session/cue_answer.h"
+
+namespace zevo {
+
+/// A set of a client as the ledger needs it: values as they are kept, no poses.
+struct LedgerSet {
+    long id = 0;   ///< the caller's
+    long day = 0;  ///< a number that is the same for sets of one day
+    Edits edits;
+    std::vector<MeasuredRep> reps;
+    bool sameCamera = true;  ///< as in the set before it
+    std::vector<MeasuredRep> counted() const;
+};
+
+/// What a coach asked for otherwise than in the set before: a trial of the set-up.
+struct SetUpChange {
+    enum class What { Wedge, Stance, Toes, Arms, LoadPlace, Box, Pole, Belt, Shoes, Load } what;
+    std::string from, to;  ///< ids, or numbers with a point
+    bool operator==(const SetUpChange&) const = default;
+};
+std::vector<SetUpChange> setUpChanges(const SetFacts& before, const SetFacts& after);
+
+/// A cue and what the next set of the movement on that day said to it.
+struct CueTrial {
+    long set = 0, answeredBy = 0;
+    long day = 0;
+    CueAnswer answer;
+    /// The set-up was changed as well: what helped cannot be told apart.
+    std::vector<SetUpChange> also;
+};
+/// One change of the set-up between two sets of a day, nothing said in between.
+struct SetUpTrial {
+    long without = 0, with = 0;
+    long day = 0;
+    std::string movement;
+    std::vector<SetUpChange> changes;
+    std::vector<MeasureDifference> differences;  ///< of judged measures; more than noise first
+    /// Of the standard's faults: found before and not any more, and the other way round.
+    std::vector<std::string> gone, brought;
+};
+struct Ledger {
+    std::vector<CueTrial> cues;  ///< oldest first
+    std::vector<SetUpTrial> trials;
+};
+/// Goes through a client's sets, oldest first. The next set of the same movement on the same day answers. Sets whose
+/// movement the catalogue does not know are passed over.
+Ledger ledgerOf(const std::vector<LedgerSet>& sets, const Catalogue& catalogue);
+
+/// How a wording fared with one client. Answers that cannot be given, and those with a changed set-up, count neither
+/// way.
+struct CueScore {
+    std::string fault, wording;
+    int worked = 0, noDifference = 0, worse = 0, open = 0;
+    int failed() const { return noDifference + worse; }
+    int tried() const { return worked + failed() + open; }
+};
+/// One a wording, in the order they were first given.
+std::vector<CueScore> scoresOf(const std::vector<CueTrial>& trials);
+
+/// The order in which wordings are offered: those that worked first (oftener first), then those not tried yet as the
+/// card has them, last those that failed twice and never worked. Positions in `wordings`.
+std::vector<std::size_t> bestFirst(const std::vector<std::string>& wordings, const std::string& fault,
+                                   const std::vector<CueScore>& scores);
+
+}  // namespace zevo

@@ -1,0 +1,217 @@
+#include "present/compare_presenter.h"
+
+#include <QCoreApplication>
+#include <algorithm>
+#include <cmath>
+
+namespace zevo::present {
+namespace {
+
+QString tr(const char* text, const char* about = nullptr, int n = -1) {
+    return QCoreApplication::translate("compare", text, about, n);
+}
+
+/// How far a value lies past its band; 0 inside.
+double beyond(double value, const Band& band) {
+    if (band.max && value > *band.max) return value - *band.max;
+    if (band.min && value < *band.min) return *band.min - value;
+    return 0;
+}
+
+}  // namespace
+
+ComparePresenter::ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue)
+    : m_before(std::move(before)), m_after(std::move(after)), m_catalogue(std::move(catalogue)) {
+    choose();
+}
+
+void ComparePresenter::setSide(bool after, CompareSide side) {
+    (after ? m_after : m_before) = std::move(side);
+    choose();
+}
+
+void ComparePresenter::swap() {
+    std::swap(m_before, m_after);
+    choose();
+}
+
+std::vector<MeasuredRep> ComparePresenter::repsOf(bool after) const {
+    const CompareSide& s = side(after);
+    const SetResult& r = s.state.set.result;
+    std::vector<MeasuredRep> out;
+    if (s.rep) {
+        out.push_back(
+            r.reps[static_cast<std::size_t>(std::clamp<int>(*s.rep, 0, static_cast<int>(r.reps.size()) - 1))]);
+        return out;
+    }
+    for (const MeasuredRep& rep : r.reps)
+        if (r.counts(rep) && (!s.leg || rep.leg == s.leg)) out.push_back(rep);
+    return out;
+}
+
+/// What is shown when sides change: the measure that differs most, and for each side the repetition in its middle.
+void ComparePresenter::choose() {
+    const auto all = differences();
+    const bool known = std::any_of(all.begin(), all.end(), [&](const auto& d) { return d.measure == m_measure; });
+    if (!known) {
+        const auto judged = std::find_if(all.begin(), all.end(), [&](const MeasureDifference& d) {
+            return standard().bandFor(d.measure) && d.measure->unit != Unit::Seconds;
+        });
+        m_measure = judged != all.end() ? judged->measure : all.empty() ? MeasureId() : all.front().measure;
+    }
+    for (bool after : {false, true}) {
+        auto reps = repsOf(after);
+        if (reps.empty()) reps = side(after).state.set.result.reps;
+        std::stable_sort(reps.begin(), reps.end(), [&](const MeasuredRep& a, const MeasuredRep& b) {
+            const Measurement *x = a.find(m_measure), *y = b.find(m_measure);
+            return x && y ? x->value < y->value : x != nullptr && y == nullptr;
+        });
+        m_shown[after] = reps[reps.size() / 2];
+    }
+}
+
+void ComparePresenter::setPhase(double phase) {
+    m_phase = std::clamp(phase, 0.0, 3.0);
+}
+
+const MeasuredRep& ComparePresenter::shownRep(bool after) const {
+    return m_shown[after];
+}
+
+double ComparePresenter::timeS(bool after) const {
+    return timeAt(m_shown[after], m_phase);
+}
+
+void ComparePresenter::selectMeasure(MeasureId measure) {
+    if (!measure) return;
+    m_measure = measure;
+    choose();
+}
+
+void ComparePresenter::nextMeasure() {
+    const auto all = differences();
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].measure == m_measure) return selectMeasure(all[(i + 1) % all.size()].measure);
+    if (!all.empty()) selectMeasure(all.front().measure);
+}
+
+Overlay ComparePresenter::overlay(bool after) const {
+    const SetState& s = side(after).state;
+    const MeasuredRep& rep = m_shown[after];
+    const Measurement* m = rep.find(m_measure);
+    if (!m || m->second) return {};
+    const Track& t = s.set.track();
+    return overlayFor(m_measure, t, t.sampleAt(timeS(after)), standard().bandFor(m_measure), rep.leg);
+}
+
+Overlay ComparePresenter::otherFigure(bool after) const {
+    const Track &here = side(after).state.set.track(), &there = side(!after).state.set.track();
+    const auto &rep = m_shown[after], &other = m_shown[!after];
+    const bool otherLeg = rep.leg && other.leg && *rep.leg != *other.leg;
+    return figureOver(here, here.sampleAt(timeS(after)), there, there.sampleAt(timeS(!after)),
+                      otherLeg && isFrontal(here.view));
+}
+
+QString ComparePresenter::valueOf(bool after) const {
+    const Measurement* m = m_shown[after].find(m_measure);
+    return m ? valueWithPm(m->value, m->pm90, m_measure->unit, m_lengths) : QString();
+}
+
+std::vector<MeasureDifference> ComparePresenter::differences() const {
+    const bool sameSet = m_before.state.first == m_after.state.first;
+    const bool alike = sameSet || unlikeBetween(m_before.state, m_after.state).empty();
+    // What single repetitions differ by: those of the sets they are from.
+    std::vector<MeasuredRep> noise;
+    for (const MeasuredRep& rep : m_after.state.set.result.reps)
+        if (m_after.state.set.result.counts(rep)) noise.push_back(rep);
+    return differencesOf(repsOf(false), repsOf(true), noise, alike);
+}
+
+std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
+    std::vector<Row> out;
+    for (const MeasureDifference& d : differences()) {
+        Row row;
+        const MeasureDef& info = *d.measure;
+        row.measure = d.measure;
+        row.title = QString::fromUtf8(info.title);
+        row.before = valueWithPm(d.before, d.beforePm, info.unit, m_lengths);
+        row.after = valueWithPm(d.after, d.afterPm, info.unit, m_lengths);
+        row.told = d.told;
+        const QString by = valueText(std::abs(d.change()), info.unit, m_lengths);
+        row.change = !d.told ? tr("within noise") : d.change() > 0 ? tr("%1 more").arg(by) : tr("%1 less").arg(by);
+        if (const Band* band = standard().bandFor(d.measure)) {
+            const double was = beyond(d.before, *band), is = beyond(d.after, *band);
+            row.judged = was != is;
+            row.better = is < was;
+        }
+        if (d.told && row.judged) row.change += row.better ? tr(", better") : tr(", worse");
+        row.spoken = tr("%1: before %2, after %3, %4").arg(row.title, row.before, row.after, row.change);
+        out.push_back(std::move(row));
+    }
+    return out;
+}
+
+QStringList ComparePresenter::sentences() const {
+    QStringList out;
+    int within = 0;
+    constexpr int kMost = 4;
+    for (const Row& r : rows()) {
+        if (!r.told) {
+            ++within;
+            continue;
+        }
+        if (out.size() < kMost) out.append(tr("%1: %2").arg(r.title, r.change));
+    }
+    if (out.isEmpty()) out.append(tr("Nothing differs by more than noise"));
+    if (within > 0 && out.size() <= kMost) out.append(tr("%n measures within noise", nullptr, within));
+    return out;
+}
+
+QStringList ComparePresenter::warnings() const {
+    QStringList out;
+    if (m_before.state.first == m_after.state.first) return out;
+    for (Unlike u : unlikeBetween(m_before.state, m_after.state)) out.append(unlikeText(u));
+    if (m_before.state.set.result.context.movement.id != m_after.state.set.result.context.movement.id)
+        out.append(tr("two different movements"));
+    return out;
+}
+
+ComparePresenter::Curve ComparePresenter::curve() const {
+    Curve c;
+    if (!m_measure) return c;
+    for (bool after : {false, true}) {
+        const SetState& s = side(after).state;
+        const MeasuredRep& rep = m_shown[after];
+        const Measurement* m = rep.find(m_measure);
+        const bool second = m && m->second && s.set.other;
+        const MeasuredView& view = s.set.view(second);
+        const CurveOf source = curveOf(m_measure, *view.series, rep.leg.value_or(view.track->near));
+        c.title = QString::fromUtf8(source.measure->title);
+        c.unit = source.measure->unit;
+        const double later = second && s.set.result.second ? s.set.result.second->lagS() : 0;
+        auto& points = after ? c.after : c.before;
+        constexpr int kPoints = 90;
+        for (int i = 0; i <= kPoints; ++i) {
+            const double phase = 3.0 * i / kPoints;
+            const double value = source.values[view.track->sampleAt(timeAt(rep, phase) + later)];
+            if (std::isfinite(value)) points.emplace_back(phase, value);
+        }
+        if (const Band* band = standard().bandFor(source.measure)) c.min = band->min, c.max = band->max;
+    }
+    const auto& phases = m_after.state.set.result.context.movement.phases;
+    for (std::size_t i = 1; i < phases.size(); ++i) c.phases.append(QString::fromStdString(phases[i]));
+    return c;
+}
+
+QString ComparePresenter::sideText(bool after) const {
+    const CompareSide& s = side(after);
+    QString out = s.title;
+    if (s.leg) out += *s.leg == Side::Left ? tr(", left leg") : tr(", right leg");
+    const int number = m_shown[after].index;
+    const auto count = repsOf(after).size();
+    out += s.rep ? tr(" · rep %1").arg(number)
+                 : tr(" · %1, shown: rep %2").arg(present::repCount(static_cast<int>(count))).arg(number);
+    return out;
+}
+
+}  // namespace zevo::present

@@ -1,0 +1,153 @@
+#include "present/log_words.h"
+
+#include <QCoreApplication>
+#include <QLocale>
+#include <cmath>
+
+namespace zevo::present {
+namespace {
+
+constexpr double kKgPerLb = 0.45359237;
+
+QString tr(const char* text) {
+    return QCoreApplication::translate("log", text);
+}
+
+}  // namespace
+
+double fromKg(double kg, Lengths lengths) {
+    return lengths == Lengths::Us ? kg / kKgPerLb : kg;
+}
+
+double toKg(double shown, Lengths lengths) {
+    return lengths == Lengths::Us ? shown * kKgPerLb : shown;
+}
+
+QString massText(double kg, Lengths lengths) {
+    const double shown = fromKg(kg, lengths);
+    const bool whole = std::abs(shown - std::round(shown)) < 0.05 || lengths == Lengths::Us;
+    return QString("%1 %2").arg(figures(shown, whole ? 0 : 1), lengths == Lengths::Us ? "lb" : "kg");
+}
+
+const Named& shoesNamed() {
+    static const Named all{{"", tr("shoes as usual")},     {"bare", tr("barefoot")},   {"flat", tr("flat shoes")},
+                           {"heeled", tr("raised heels")}, {"soft", tr("soft soles")}, {"boots", tr("boots")}};
+    return all;
+}
+
+const Named& heldNamed() {
+    static const Named all{
+        {"", tr("nothing held")}, {"bell", tr("one weight")}, {"bar", tr("bar")}, {"pair", tr("two weights")}};
+    return all;
+}
+
+QString titleOf(const Named& names, const std::string& id) {
+    for (const auto& [name, title] : names)
+        if (name == id) return title;
+    return QString::fromStdString(id);
+}
+
+QString kindText(SetKind kind) {
+    switch (kind) {
+        case SetKind::WarmUp: return tr("warm-up");
+        case SetKind::Test: return tr("test");
+        case SetKind::Working: break;
+    }
+    return tr("working set");
+}
+
+QString loadText(const Load& load, Lengths lengths) {
+    if (load.totalKg() <= 0) return {};
+    if (load.held == "bar") return tr("bar %1 + %2").arg(massText(load.barKg, lengths), massText(load.eachKg, lengths));
+    if (load.held == "pair")
+        return tr("2 × %1 = %2").arg(massText(load.eachKg, lengths), massText(load.totalKg(), lengths));
+    return massText(load.totalKg(), lengths);
+}
+
+QString aidsText(const SetFacts& f, Lengths lengths) {
+    QStringList out;
+    if (f.wedgeDeg > 0) out.append(tr("wedge %1°").arg(figures(f.wedgeDeg, 0)));
+    if (f.log.boxCm > 0) out.append(tr("box %1").arg(valueText(f.log.boxCm, Unit::Centimetres, lengths)));
+    if (f.log.belt) out.append(tr("belt"));
+    if (f.log.pole) out.append(tr("pole"));
+    return out.join(", ");
+}
+
+QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::string& movement, Lengths lengths) {
+    using W = SetUpChange::What;
+    auto degrees = [](const std::string& v) { return v == "0" ? tr("none") : QString::fromStdString(v) + QChar(0xB0); };
+    auto yes = [](const std::string& v) { return v == "0" ? tr("without") : tr("with"); };
+    auto option = [&](const char* choice, const std::string& id) {
+        if (id.empty()) return tr("as the school says");
+        for (const auto& known : catalogue.choices)
+            if (known.id == choice)
+                for (const auto& o : known.options)
+                    if (o.id == id) return QString::fromStdString(o.title).toLower();
+        return QString::fromStdString(id);
+    };
+    QString what, from, to;
+    switch (c.what) {
+        case W::Wedge: what = tr("heel wedge"), from = degrees(c.from), to = degrees(c.to); break;
+        case W::Stance: what = tr("stance"), from = option("stance", c.from), to = option("stance", c.to); break;
+        case W::Toes: what = tr("toes"), from = option("toes", c.from), to = option("toes", c.to); break;
+        case W::Arms: what = tr("arms"), from = option("arms", c.from), to = option("arms", c.to); break;
+        case W::LoadPlace: {
+            const Movement* m = catalogue.movement(movement);
+            auto variation = [&](const std::string& id) {
+                const auto* v = m ? m->variation(id) : nullptr;
+                return v ? QString::fromStdString(v->title).toLower() : tr("plain");
+            };
+            what = tr("variation"), from = variation(c.from), to = variation(c.to);
+            break;
+        }
+        case W::Box:
+            what = tr("box");
+            from = c.from == "0" ? tr("none") : valueText(std::stod(c.from), Unit::Centimetres, lengths);
+            to = c.to == "0" ? tr("none") : valueText(std::stod(c.to), Unit::Centimetres, lengths);
+            break;
+        case W::Pole: what = tr("pole"), from = yes(c.from), to = yes(c.to); break;
+        case W::Belt: what = tr("belt"), from = yes(c.from), to = yes(c.to); break;
+        case W::Shoes:
+            what = tr("shoes"), from = titleOf(shoesNamed(), c.from), to = titleOf(shoesNamed(), c.to);
+            break;
+        case W::Load:
+            what = tr("load");
+            from = c.from == "0" ? tr("none") : massText(std::stod(c.from), lengths);
+            to = c.to == "0" ? tr("none") : massText(std::stod(c.to), lengths);
+            break;
+    }
+    return tr("%1: %2 (before: %3)").arg(what, to, from);
+}
+
+QString differenceText(const MeasureDifference& d, Lengths lengths) {
+    const MeasureDef& info = *d.measure;
+    const QString values = tr("%1: %2 → %3")
+                               .arg(QString::fromUtf8(info.title), valueText(d.before, info.unit, lengths),
+                                    valueText(d.after, info.unit, lengths));
+    if (!d.told) return tr("%1, within noise").arg(values);
+    const QString by = valueText(std::abs(d.change()), info.unit, lengths);
+    return d.change() > 0 ? tr("%1, %2 more").arg(values, by) : tr("%1, %2 less").arg(values, by);
+}
+
+QString unlikeText(Unlike unlike) {
+    switch (unlike) {
+        case Unlike::View: return tr("one is filmed from another side");
+        case Unlike::Angle: return tr("the cameras stood at different angles");
+        case Unlike::Size: return tr("the client is larger in one picture");
+        case Unlike::Network: return tr("read by different networks or versions");
+        case Unlike::Scale: break;
+    }
+    return tr("lengths by a told length in one, by the stature in the other");
+}
+
+QString scoreText(const CueScore& s) {
+    if (s.tried() == 0) return tr("not tried yet");
+    QStringList out;
+    if (s.worked) out.append(tr("worked %1 of %2").arg(s.worked).arg(s.worked + s.failed()));
+    if (!s.worked && s.failed()) out.append(tr("did nothing %1 ×").arg(s.noDifference));
+    if (s.worse) out.append(tr("made it worse %1 ×").arg(s.worse));
+    if (out.isEmpty()) out.append(tr("not answered yet"));
+    return out.join(", ");
+}
+
+}  // namespace zevo::present

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <QString>
+#include <QStringList>
+#include <utility>
+#include <vector>
+
+#include "core/session/cue_ledger.h"
+#include "present/words.h"
+
+namespace zevo::present {
+
+/// "24 kg", "53 lb".
+QString massText(double kg, Lengths lengths);
+/// Kilograms of what a scale in these units shows, and back.
+double toKg(double shown, Lengths lengths);
+double fromKg(double kg, Lengths lengths);
+
+/// Ids with their titles, for what a set is logged with.
+using Named = std::vector<std::pair<std::string, QString>>;
+const Named& shoesNamed();
+const Named& heldNamed();
+QString titleOf(const Named& names, const std::string& id);
+QString kindText(SetKind kind);
+/// "bell 24 kg", "bar 20 + 40 kg", "two of 16 kg: 32 kg"; empty without a load.
+QString loadText(const Load& load, Lengths lengths);
+/// Wedge, box, belt and pole, "wedge 10°, belt"; empty without any.
+QString aidsText(const SetFacts& facts, Lengths lengths);
+
+/// "heel wedge 10° (before: none)".
+QString changeText(const SetUpChange& change, const Catalogue& catalogue, const std::string& movement, Lengths lengths);
+/// "Trunk lean: 41° → 35°", "… 6° less": of a difference that is told, or not.
+QString differenceText(const MeasureDifference& difference, Lengths lengths);
+/// Why two sets were not seen alike.
+QString unlikeText(Unlike unlike);
+/// "worked 3 of 4", "failed 2", "not tried".
+QString scoreText(const CueScore& score);
+
+}  // namespace zevo::present
