@@ -108,7 +108,7 @@ QWidget* ClientView::buildFacts() {
     for (const auto& [part, title] : kParts) m_build[part] = number(QString("build-") + part, tr(title), 150);
     column->addLayout(form);
     m_consent = new QLabel(card);
-    m_consent->setObjectName("consentText");
+    m_consent->setObjectName("clientConsent");
     m_consent->setWordWrap(true);
     m_consent->setFont(textFont(13));
     column->addWidget(m_consent);
@@ -126,7 +126,7 @@ QWidget* ClientView::buildFacts() {
         rows->addWidget(b, at / 2, at % 2);
         return b;
     };
-    m_archive = button("archiveClient", "", 0);
+    m_archive = button("archiveClient", tr("Archive"), 0);
     m_merge = button("mergeClient", tr("Merge with…"), 1);
     m_mergeMenu = new QMenu(m_merge);
     m_merge->setMenu(m_mergeMenu);

@@ -444,6 +444,7 @@ void ReviewView::setClient(const store::Client& client) {
     const PainCheck now = store::painOf(client, QDate::currentDate());
     facts.pain.redFlags = now.redFlags, facts.pain.cleared = now.cleared;
     if (now.before) facts.pain.before = now.before, facts.pain.place = now.place, facts.pain.sharp = now.sharp;
+    if (facts.massKg <= 0) facts.massKg = client.massKg;  // one that was known when it was filmed stands
     if (facts == m_document->facts()) return refreshAll();
     m_document->apply(FactsSet{facts}, tr("what hurts"));
 }

@@ -34,8 +34,9 @@ double deviation(std::span<const double> values) {
 
 }  // namespace
 
-bool isTold(const GroupChange& change, double pm90) {
-    return change.p <= kBelieved && std::abs(change.change()) >= kShareWorthAWord * pm90;
+bool isTold(const GroupChange& change, double pm90, std::size_t repetitions) {
+    return change.p <= (repetitions > 3 ? kBelieved : kBelievedOfThree) + 1e-9 &&
+           std::abs(change.change()) >= kShareWorthAWord * pm90;
 }
 
 double halfWidth(std::span<const double> values) {
@@ -77,7 +78,7 @@ std::vector<MeasureDifference> differencesOf(const std::vector<MeasuredRep>& bef
         if (a.values.size() >= kFewest && b.values.size() >= kFewest) {
             const GroupChange change = alignedRankSum(a.values, b.values);
             d.before = change.before, d.after = change.after, d.p = change.p;
-            d.told = isTold(change, pm);
+            d.told = isTold(change, pm, std::min(a.values.size(), b.values.size()));
             d.beforePm = halfWidth(a.values), d.afterPm = halfWidth(b.values);
         } else {
             d.before = median(a.values), d.after = median(b.values);

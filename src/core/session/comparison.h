@@ -22,10 +22,12 @@ enum class Unlike {
 };
 std::vector<Unlike> unlikeBetween(const SetState& a, const SetState& b);
 
-/// Differences under a fifth of a reading's ± get no word, however surely they are there; chance is believed away at
-/// one in ten (both our choice: a false word costs the coach one set, a missed one as well).
-inline constexpr double kShareWorthAWord = 0.2, kBelieved = 0.1;
-bool isTold(const GroupChange& change, double pm90);
+/// Differences under a fifth of a reading's ± get no word, however surely they are there. Chance is believed away at
+/// one in twenty; with three repetitions on a side, where a test of ranks cannot say more, at one in ten (our choice: a
+/// false word costs the coach one set, a missed one as well).
+inline constexpr double kShareWorthAWord = 0.2, kBelieved = 0.05, kBelievedOfThree = 0.1;
+/// `repetitions`: of the smaller group.
+bool isTold(const GroupChange& change, double pm90, std::size_t repetitions);
 
 /// 90 % half width of the mean of repetitions from their own scatter (Student's t); 0 for fewer than two.
 double halfWidth(std::span<const double> values);

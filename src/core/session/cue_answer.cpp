@@ -53,7 +53,7 @@ CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, 
         const GroupChange change = alignedRankSum(a.beyond, b.beyond);
         out.p = change.p;
         out.beforePm = halfWidth(a.values), out.afterPm = halfWidth(b.values);
-        const bool told = isTold(change, median(b.pm));
+        const bool told = isTold(change, median(b.pm), std::min(a.values.size(), b.values.size()));
         out.effect = !told ? CueEffect::NoDifference : change.change() < 0 ? CueEffect::Worked : CueEffect::Worse;
         return out;
     }

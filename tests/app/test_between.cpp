@@ -1,0 +1,608 @@
+// Between two sets: what Zevo saw is put right with the mouse and with keys, two sets are compared, a set is logged in
+// two taps, the client's page is read; everything can be found by its words and used in a small window.
+#include <QComboBox>
+#include <QDir>
+#include <QDoubleSpinBox>
+#include <QMessageBox>
+#include <QPlainTextEdit>
+#include <QTemporaryDir>
+#include <QTimer>
+
+#include "tests/app/steps.h"
+
+using namespace steps;
+
+namespace {
+
+QString fixture(const char* name) {
+    return QString(ZEVO_FIXTURE_DIR "/%1/clip.mp4").arg(name);
+}
+
+constexpr const char* kName = "Isbrand Quellenhofer-Donaudampfschifffahrt";
+
+}  // namespace
+
+class TestBetween : public QObject {
+    Q_OBJECT
+    QTemporaryDir m_measured;  ///< a library with two sets of one client, measured once
+    std::unique_ptr<QTemporaryDir> m_dir;
+    std::unique_ptr<MainWindow> m_window;
+
+    MainWindow& w() { return *m_window; }
+    ReviewView* review() { return m_window->review(); }
+    present::SetDocument& document() { return review()->document(); }
+    QString text(const char* name) { return child<QLabel>(m_window.get(), name)->text(); }
+    store::Library library() { return std::move(*store::Library::open(m_dir->path())); }
+    store::ClientId client() { return library().clients()->at(0).id; }
+
+    void start(const QString& folder) {
+        m_window.reset();
+        auto opened = store::Library::open(folder);
+        QVERIFY(bool(opened));
+        m_window = std::make_unique<MainWindow>(std::move(*opened));
+        m_window->show();
+        m_window->activateWindow();
+        QVERIFY(QTest::qWaitForWindowActive(m_window.get()));
+    }
+    /// `newest`: 0 the last one.
+    void openTheSet(std::size_t newest = 0) {
+        const auto sets = *library().sets(client());
+        w().openSet(sets.at(newest).id);
+        QVERIFY(waitForWork(w()));
+        QVERIFY(w().currentView() == review());
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->hasPicture(), kLong);
+    }
+    void toMoment(int rep) {
+        review()->chooseRep(rep);
+        review()->stage()->goTo(review()->presenter().result().reps.at(static_cast<std::size_t>(rep)).bottomS);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+    }
+
+  private slots:
+    void initTestCase() {
+        installFonts();
+        saveSettings(m_measured.path(), Settings());
+        start(m_measured.path());
+        auto record = *store::Library::open(m_measured.path());
+        (void)*record.addClient({{}, kName, 170, "left knee", QDate(2026, 1, 2)});
+        (void)*record.addClient({{}, "Odile Farrowmoor", 165, "", {}});
+        w().home()->refresh();
+        w().home()->selectClient(record.clients()->at(0).id);
+        for (int i = 0; i < 2; ++i) {
+            w().openClip(fixture(i == 0 ? "side" : "left_uneven"));
+            QVERIFY(waitForWork(w()));
+        }
+        m_window.reset();
+    }
+    void init() {
+        m_dir = std::make_unique<QTemporaryDir>();
+        for (const auto& f : QDir(m_measured.path()).entryInfoList(QDir::Files))
+            QFile::copy(f.filePath(), m_dir->filePath(f.fileName()));
+        start(m_dir->path());
+    }
+    void cleanup() { m_window.reset(); }
+
+    void aWrongKneeIsDraggedRight() {
+        const QPointF kWrong(-30, 45);
+        openTheSet(1);
+        const double right = kneeBend(w(), 1);
+        misplaceKnee(w(), review()->id(), 1, kWrong);
+        openTheSet(1);
+        const double wrong = kneeBend(w(), 1);
+        QVERIFY2(std::abs(wrong - right) > 8, qPrintable(QString("%1 %2").arg(wrong).arg(right)));
+        toMoment(1);
+        review()->chooseMeasure("knee_flexion");
+        QTest::keyClick(review(), Qt::Key_E);
+        QVERIFY(review()->isCorrecting() && review()->correctBar()->isVisible());
+        // Over the whole of the wrong stretch.
+        auto* reach = review()->correctBar()->reachBox();
+        reach->setCurrentIndex(2);
+        const int knee = handleNamed(w(), "knee");
+        QVERIFY(knee >= 0);
+        app::Stage* stage = review()->stage();
+        const QPointF from = stage->toWidget(stage->handles()[static_cast<std::size_t>(knee)].at),
+                      to = stage->toWidget(stage->handles()[static_cast<std::size_t>(knee)].at - kWrong);
+        // While it is in the hand nothing is kept, and the values follow.
+        QMouseEvent press(QEvent::MouseButtonPress, from, stage->mapToGlobal(from), Qt::LeftButton, Qt::LeftButton, {});
+        QApplication::sendEvent(stage, &press);
+        QMouseEvent move(QEvent::MouseMove, to, stage->mapToGlobal(to), Qt::LeftButton, Qt::LeftButton, {});
+        QApplication::sendEvent(stage, &move);
+        QTRY_VERIFY(std::abs(kneeBend(w(), 1) - right) < 3);
+        QVERIFY(fold(*library().edits(review()->id())).views[0].corrections.moved.empty());
+        QMouseEvent release(QEvent::MouseButtonRelease, to, stage->mapToGlobal(to), Qt::LeftButton, {}, {});
+        QApplication::sendEvent(stage, &release);
+        QVERIFY(waitForWork(w()));
+        QVERIFY2(std::abs(kneeBend(w(), 1) - right) < 3, qPrintable(QString("%1 %2").arg(kneeBend(w(), 1)).arg(right)));
+        QCOMPARE(fold(*library().edits(review()->id())).views[0].corrections.moved.size(), std::size_t{1});
+        QVERIFY(stage->handles()[static_cast<std::size_t>(knee)].corrected);
+        // It says that it is corrected, and what Zevo saw.
+        bool said = false;
+        for (int i = 0; i < review()->column()->rows(); ++i) {
+            const auto& r = review()->column()->reading(i);
+            if (r.id == "knee_flexion") said = !r.asSeen.isEmpty() && r.spoken.contains("corrected");
+        }
+        QVERIFY(said);
+        // The moment stayed, and so it is after a new start.
+        QCOMPARE(stage->frame(), stage->shownFrame());
+        openTheSet(1);
+        QVERIFY(std::abs(kneeBend(w(), 1) - right) < 3);
+        QVERIFY(review()->presenter().result().reps[1].find("knee_flexion")->asSeen);
+        QTest::keyClick(review(), Qt::Key_E);
+        toMoment(1);
+        QTest::keyClick(review(), Qt::Key_Backspace, Qt::AltModifier);
+        QVERIFY(std::abs(kneeBend(w(), 1) - wrong) < 0.01);  // as the network saw it
+        QTest::keyClick(review(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(std::abs(kneeBend(w(), 1) - right) < 3);
+    }
+
+    void keysMoveAPoint() {
+        openTheSet(1);
+        toMoment(0);
+        key(w(), Qt::Key_E);
+        QStringList chosen;
+        for (int i = 0; i < 8; ++i) {
+            key(w(), Qt::Key_Period);
+            chosen.append(QString::number(i));
+        }
+        const double before = kneeBend(w(), 0);
+        while (handleNamed(w(), "knee") < 0) QTest::qWait(5);
+        // Eight steps over eight points end where they began: on the knee.
+        for (int i = 0; i < 6; ++i) key(w(), Qt::Key_Left, Qt::AltModifier);
+        const auto moved = fold(document().edits()).views[0].corrections.moved;
+        QCOMPARE(moved.size(), std::size_t{1});  // six nudges are one correction
+        QCOMPARE(int(moved[0].landmark), int(review()->presenter().track(false).nearOf(Landmark::LeftKnee)));
+        QVERIFY(std::abs(kneeBend(w(), 0) - before) > 0.3);
+        for (int i = 0; i < 6; ++i) key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(std::abs(kneeBend(w(), 0) - before) < 1e-9);
+    }
+
+    void repetitionsArePutRight() {
+        openTheSet(1);
+        const auto reps = review()->presenter().result().reps;
+        const int all = static_cast<int>(reps.size());
+        QVERIFY(all >= 3);
+        toMoment(1);
+        click(&w(), "leaveOut");
+        QCOMPARE(review()->presenter().countedReps(), all - 1);
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        key(w(), Qt::Key_E);
+        toMoment(1);
+        click(review(), "notARep");
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all - 1);
+        QCOMPARE(library().loadSet(review()->id())->kept.reps.size(), static_cast<std::size_t>(all - 1));
+        // There is one after all: added where it was.
+        review()->stage()->goTo(reps[1].bottomS);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+        click(review(), "addRep");
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all);
+        toMoment(0);
+        click(review(), "joinReps");
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all - 1);
+        const auto joined = review()->presenter().result().reps[0];
+        review()->stage()->goTo((reps[0].endS + reps[1].startS) / 2);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+        click(review(), "splitRep");
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all);
+        // Its end on the bar of time is dragged, and moved by keys.
+        toMoment(0);
+        app::Stage* stage = review()->stage();
+        const double ended = review()->presenter().result().reps[0].endS;
+        const QPointF edge = stage->edgeAt(false);
+        drag(stage, edge, edge - QPointF(8, 0));
+        const double now = review()->presenter().result().reps[0].endS;
+        QVERIFY2(now < ended - 0.02, qPrintable(QString("%1 %2").arg(now).arg(ended)));
+        key(w(), Qt::Key_Right, Qt::ControlModifier | Qt::ShiftModifier);
+        QVERIFY(review()->presenter().result().reps[0].endS > now);
+        while (document().canUndo()) document().undo();
+        QCOMPARE(review()->presenter().result().reps.size(), reps.size());
+        QVERIFY(joined.endS > reps[0].endS);
+    }
+
+    void aSetIsTrimmedRestedAndScaled() {
+        openTheSet(1);
+        const auto reps = review()->presenter().result().reps;
+        key(w(), Qt::Key_E);
+        review()->stage()->goTo(reps.back().startS - 0.2);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+        click(review(), "setEnds");
+        QCOMPARE(review()->presenter().result().reps.size(), reps.size() - 1);
+        click(review(), "wholeClip");
+        QCOMPARE(review()->presenter().result().reps.size(), reps.size());
+        review()->stage()->goTo(reps[0].startS - 0.4);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+        click(review(), "restsHere");
+        QVERIFY(fold(document().edits()).views[0].corrections.standingAtS);
+        // A tape of a metre along 200 pixels.
+        auto* length = child<QPushButton>(review(), "trueLength");
+        QTest::mouseClick(length, Qt::LeftButton);
+        app::Stage* stage = review()->stage();
+        drag(stage, stage->toWidget({200, 200}), stage->toWidget({200, 400}));
+        auto* box = review()->correctBar()->lengthBox();
+        QVERIFY(box->isVisible());
+        box->setValue(100);
+        click(review(), "takeLength");
+        const auto told = fold(document().edits()).views[0].corrections.length;
+        QVERIFY(told && std::abs(told->cm - 100) < 1e-9);
+        QVERIFY(std::abs(review()->presenter().track(false).cmPerPixel - 0.5) < 0.02);
+        QVERIFY(review()->presenter().track(false).scaleTold);
+        while (document().canUndo()) document().undo();
+    }
+
+    void aWordIsPinnedToAPicture() {
+        openTheSet(1);
+        toMoment(1);
+        key(w(), Qt::Key_N, Qt::ControlModifier);
+        auto* line = review()->logRow()->noteBox();
+        QVERIFY(line->hasFocus());
+        QTest::keyClicks(line, "hands drop here");
+        QTest::keyClick(line, Qt::Key_Return);
+        const auto notes = fold(*library().edits(review()->id())).views[0].notes;
+        QCOMPARE(notes.size(), std::size_t{1});
+        QCOMPARE(notes[0].text, std::string("hands drop here"));
+        QVERIFY(QApplication::focusWidget() != line);
+    }
+
+    /// Two taps: the chip, and what it offers.
+    void aSetIsLoggedInTwoTaps() {
+        openTheSet(1);
+        auto* row = review()->logRow();
+        auto tap = [&](const char* chip, const char* item) {
+            auto* button = row->chip(chip);
+            auto* action = button->menu()->findChild<QAction*>(item);
+            QVERIFY2(action, item);
+            // The menu holds the event loop while it is open: the second tap comes out of it.
+            QTimer::singleShot(0, button->menu(), [menu = button->menu(), action] {
+                menu->setActiveAction(action);
+                QTest::mouseClick(menu, Qt::LeftButton, Qt::NoModifier, menu->actionGeometry(action).center());
+            });
+            QTest::mouseClick(button, Qt::LeftButton);
+        };
+        tap("chipKind", "kind1");
+        QCOMPARE(int(document().facts().log.kind), int(SetKind::WarmUp));
+        tap("chipAids", "wedge10");
+        QCOMPARE(document().facts().wedgeDeg, 10.0);
+        tap("chipShoes", "shoes-bare");
+        tap("chipEffort", "effort7");
+        QCOMPARE(*document().facts().log.effort, 7);
+        QVERIFY(row->chip("chipShoes")->text() == "barefoot" && row->chip("chipEffort")->text() == "effort 7");
+        auto* each = row->findChild<QDoubleSpinBox*>("eachKg");
+        each->setValue(24);
+        QCOMPARE(document().facts().log.load.totalKg(), 24.0);
+        QVERIFY(row->chip("chipLoad")->text().contains("24 kg"));
+        QCOMPARE(fold(*library().edits(review()->id())).facts.log.load.totalKg(), 24.0);
+        // In pounds it is shown and taken in pounds.
+        w().toggleUnits();
+        QVERIFY(row->chip("chipLoad")->text().contains("53 lb"));
+        QVERIFY(std::abs(document().facts().log.load.totalKg() - 24) < 1e-9);  // looking changes nothing
+        w().toggleUnits();
+        // The next set of the movement starts from there, without the effort.
+        w().home()->selectClient(client());
+        const auto next = carriedOver(library(), *library().client(client()), document().facts());
+        QVERIFY(next.wedgeDeg == 10 || !next.log.effort);
+        for (int i = 0; i < 5; ++i) w().actions().get("undo")->trigger();
+        QCOMPARE(document().facts().wedgeDeg, 0.0);
+    }
+
+    void theMassMakesTheShare() {
+        auto record = library();
+        auto c = *record.client(client());
+        c.massKg = 80;
+        QVERIFY(bool(record.updateClient(c)));
+        w().home()->refresh();
+        openTheSet(1);
+        review()->setClient(*library().client(client()));
+        auto* each = review()->logRow()->findChild<QDoubleSpinBox*>("eachKg");
+        each->setValue(20);
+        QCOMPARE(document().facts().heldShare(), 0.25);
+        QCOMPARE(document().result().context.loadShare, 0.25);
+        QVERIFY(review()->logRow()->chip("chipLoad")->text().contains("25 %"));
+    }
+
+    void twoSetsAreCompared() {
+        openTheSet(0);
+        QElapsedTimer clock;
+        clock.start();
+        key(w(), Qt::Key_B);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().compare(), kLong);
+        qInfo("the page to compare opened in %lld ms", static_cast<long long>(clock.elapsed()));
+        CompareView* page = w().compare();
+        QVERIFY(page->loaded(false).id != page->loaded(true).id);
+        QTRY_VERIFY_WITH_TIMEOUT(page->stage(false)->hasPicture() && page->stage(true)->hasPicture(), kLong);
+        // One scrubber moves both pictures to the same phase.
+        const QRectF plot = page->plot()->plotRect();
+        QTest::mouseClick(page->plot(), Qt::LeftButton, {},
+                          QPointF(plot.left() + plot.width() / 6, plot.center().y()).toPoint());
+        QVERIFY(std::abs(page->presenter().phase() - 0.5) < 0.03);
+        for (bool after : {false, true})
+            QTRY_VERIFY(std::abs(page->stage(after)->timeS() - page->presenter().timeS(after)) < 0.03);
+        key(w(), Qt::Key_Right);
+        QVERIFY(page->presenter().phase() > 0.5);
+        QVERIFY(page->table()->rowCount() > 3 && !text("differences").isEmpty());
+        const auto first = page->presenter().measure();
+        key(w(), Qt::Key_M);
+        QVERIFY(page->presenter().measure() != first);
+        key(w(), Qt::Key_V);
+        QVERIFY(page->isOver() && !page->stage(false)->isVisible());
+        const QString before = page->presenter().side(false).title;
+        key(w(), Qt::Key_X);
+        QCOMPARE(page->presenter().side(true).title, before);
+        // One repetition against another of the same set.
+        page->chooseRep(true, 0);
+        QVERIFY(page->presenter().side(true).rep == 0);
+        key(w(), Qt::Key_B);
+        QVERIFY(w().currentView() == review());
+        key(w(), Qt::Key_2);  // keys of the set work again
+        QCOMPARE(review()->presenter().rep(), 1);
+    }
+
+    void aSetAloneIsComparedWithItself() {
+        auto record = library();
+        const auto sets = *record.sets(client());
+        QVERIFY(bool(record.deleteSet(sets[0].id)));
+        openTheSet(0);
+        key(w(), Qt::Key_B);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().compare(), kLong);
+        const auto& p = w().compare()->presenter();
+        QVERIFY(p.side(false).rep && p.side(true).rep && *p.side(false).rep < *p.side(true).rep);
+    }
+
+    void ownWordsAreGiven() {
+        openTheSet(1);
+        while (review()->presenter().saying().fault.isEmpty() &&
+               review()->presenter().finding() + 1 < review()->presenter().findingCount())
+            key(w(), Qt::Key_N);
+        const QString fault = review()->presenter().saying().fault;
+        if (fault.isEmpty()) QSKIP("nothing to say of this set");
+        key(w(), Qt::Key_I, Qt::AltModifier);
+        auto* line = child<QLineEdit>(review(), "ownWords");
+        QVERIFY(line->hasFocus());
+        QTest::keyClicks(line, "sit on the wall");
+        QTest::keyClick(line, Qt::Key_Return);
+        const auto cue = fold(*library().edits(review()->id())).cue;
+        QVERIFY(cue && cue->wording == "sit on the wall" && QString::fromStdString(cue->fault) == fault);
+    }
+
+    void theClientsPageIsReadAndWritten() {
+        openTheSet(1);
+        key(w(), Qt::Key_P, Qt::ControlModifier);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        ClientView* page = w().client();
+        QCOMPARE(page->sets()->count(), 2);
+        QVERIFY(!page->courses()->accessibleDescription().isEmpty());
+        auto* goals = child<QPlainTextEdit>(page, "goals");
+        goals->setFocus();
+        QTest::keyClicks(goals, "stairs with a sack");
+        child<QLineEdit>(page, "emphasis")->setFocus();
+        QTRY_COMPARE(library().client(client())->goals, QString("stairs with a sack"));
+        QVERIFY(waitForWork(w()));
+        auto* mass = child<QDoubleSpinBox>(page, "mass");
+        mass->setFocus();
+        mass->selectAll();
+        QTest::keyClicks(mass, "82");
+        QTest::keyClick(mass, Qt::Key_Return);
+        QCOMPARE(library().client(client())->massKg, 82.0);
+        QVERIFY(waitForWork(w()));
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(library().client(client())->massKg, 0.0);
+        QVERIFY(waitForWork(w()));
+        // Sets change places; undo puts them back.
+        const auto order = [&] { return library().sets(client())->at(0).id; };
+        const auto newest = order();
+        const auto log = *library().log(client());
+        page->sets()->setCurrentRow(0);
+        click(page, "setEarlier");
+        if (log[0].heldOn == log[1].heldOn) QVERIFY(order() != newest);
+        QVERIFY(waitForWork(w()));
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(order(), newest);
+        QVERIFY(waitForWork(w()));
+        // One is of somebody else.
+        const auto other = library().clients()->at(1).id;
+        page->sets()->setCurrentRow(0);
+        child<QPushButton>(page, "giveSet")->menu()->actions().front()->trigger();
+        QCOMPARE(library().sets(other)->size(), std::size_t{1});
+        QVERIFY(waitForWork(w()));
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(library().sets(client())->size(), std::size_t{2});
+        QVERIFY(waitForWork(w()));
+        // Into the archive and back.
+        click(page, "archiveClient");
+        QVERIFY(library().client(client())->archived);
+        QVERIFY(waitForWork(w()));
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!library().client(client())->archived);
+        // From the page, straight to a set.
+        QVERIFY(waitForWork(w()));
+        page->sets()->setFocus();
+        QTest::keyClick(page->sets(), Qt::Key_Return);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == review(), kLong);
+    }
+
+    void thisDepthIsHis() {
+        openTheSet(1);
+        review()->chooseMeasure("thigh_angle");
+        key(w(), Qt::Key_T, Qt::ControlModifier);
+        const auto c = *library().client(client());
+        QCOMPARE(c.targets.size(), std::size_t{1});
+        QVERIFY(c.targets[0].measure == "thigh_angle" && c.choices.at("depth").starts_with("own:"));
+        w().showClientPage(client());
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        QVERIFY(text("targets").contains("Depth"));
+        emit child<QLabel>(w().client(), "targets")->linkActivated("0");
+        QVERIFY(library().client(client())->targets.empty());
+        QVERIFY(!library().client(client())->choices.contains("depth"));
+    }
+
+    void clientsAreMergedExportedAndErased() {
+        openTheSet(1);
+        const auto mine = client();
+        w().showClientPage(mine);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        QTemporaryDir out;
+        w().exportClient(out.path());
+        QVERIFY(waitForWork(w()));
+        const QStringList folders = QDir(out.path()).entryList(QDir::Dirs | QDir::NoDotAndDotDot);
+        QCOMPARE(folders.size(), 1);
+        const QDir made(out.filePath(folders[0]));
+        QCOMPARE(made.entryList({"client.json"}).size(), 1);
+        QCOMPARE(made.entryList({"set-*.json"}).size(), 2);
+        QCOMPARE(made.entryList({"*poses*.cbor"}).size(), 2);
+        QFile json(made.filePath("client.json"));
+        QVERIFY(json.open(QIODevice::ReadOnly) && json.readAll().contains("Quellenhofer"));
+        auto answer = [](QMessageBox::ButtonRole role, QString* said = nullptr) {
+            QTimer::singleShot(0, [role, said] {
+                auto* ask = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+                if (!ask) qFatal("nothing is asked");
+                if (said) *said = ask->text() + ask->informativeText();
+                for (auto* b : ask->buttons())
+                    if (ask->buttonRole(b) == role) return b->click();
+            });
+        };
+        auto* merge = child<QPushButton>(w().client(), "mergeClient")->menu()->actions().front();
+        answer(QMessageBox::RejectRole);
+        merge->trigger();
+        QCOMPARE(library().clients()->size(), std::size_t{2});
+        answer(QMessageBox::DestructiveRole);
+        merge->trigger();
+        QVERIFY(waitForWork(w()));
+        QCOMPARE(library().clients()->size(), std::size_t{1});
+        QCOMPARE(w().client()->file().client.name, QString("Odile Farrowmoor"));
+        QCOMPARE(w().client()->sets()->count(), 2);
+        // What goes is listed before it goes.
+        QString said;
+        answer(QMessageBox::DestructiveRole, &said);
+        click(w().client(), "eraseClient");
+        QVERIFY2(said.contains("2 sets") && said.contains("What stays") && said.contains("clip.mp4"), qPrintable(said));
+        QVERIFY(library().clients()->empty());
+        QVERIFY(w().currentView() == w().home());
+    }
+
+    void clientsAreSearched() {
+        w().goHome();
+        auto* list = child<QListWidget>(w().home(), "clients");
+        QCOMPARE(list->count(), 2);
+        QVERIFY(list->item(0)->text().startsWith("Isbrand"));  // seen last
+        QTest::keyClicks(w().home()->searchBox(), "farrow");
+        QCOMPARE(list->count(), 1);
+        QVERIFY(w().home()->current()->name == "Odile Farrowmoor");
+        w().home()->selectClient(client());  // one that the search hides is found all the same
+        QCOMPARE(w().home()->current()->id, client());
+    }
+
+    void everythingIsFoundByItsWords() {
+        openTheSet(1);
+        key(w(), Qt::Key_K, Qt::ControlModifier);
+        QVERIFY(w().palette()->isVisible() && w().palette()->field()->hasFocus());
+        QVERIFY(w().palette()->list()->count() > 30);
+        QTest::keyClicks(w().palette()->field(), "compare this");
+        QVERIFY(w().palette()->list()->item(0)->text().contains('B'));  // with its key
+        QTest::keyClick(w().palette()->field(), Qt::Key_Return);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().compare(), kLong);
+        QVERIFY(!w().palette()->isVisible());
+        // A client is a place to go to; what does not fit here is shown, and does nothing.
+        key(w(), Qt::Key_K, Qt::ControlModifier);
+        QTest::keyClicks(w().palette()->field(), "odile");
+        QTest::keyClick(w().palette()->field(), Qt::Key_Return);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        QCOMPARE(w().client()->file().client.name, QString("Odile Farrowmoor"));
+        key(w(), Qt::Key_K, Qt::ControlModifier);
+        QTest::keyClicks(w().palette()->field(), "one rep with the next");
+        QTest::keyClick(w().palette()->field(), Qt::Key_Return);
+        QVERIFY(w().palette()->isVisible());
+        QTest::keyClick(w().palette()->field(), Qt::Key_Escape);
+        QVERIFY(!w().palette()->isVisible());
+    }
+
+    /// A 1366 × 768 laptop at 125 %, a 1920 × 1080 one at 200 %: nothing is cut, whatever the language's words need.
+    void smallWindowsHoldEverything_data() {
+        QTest::addColumn<int>("width");
+        QTest::addColumn<int>("height");
+        QTest::newRow("960 x 540") << 960 << 540;
+        QTest::newRow("1092 x 614") << 1092 << 614;
+    }
+    void smallWindowsHoldEverything() {
+        QFETCH(int, width);
+        QFETCH(int, height);
+        openTheSet(1);
+        m_window->resize(width, height);
+        QCOMPARE(m_window->size(), QSize(width, height));
+        auto whole = [&](QWidget* page) {
+            for (auto* b : page->findChildren<QPushButton*>()) {
+                if (!b->isVisibleTo(page) || b->visibleRegion().isEmpty()) continue;
+                const QRect at(b->mapTo(m_window.get(), QPoint()), b->size());
+                const bool inScroll = b->parentWidget()->parentWidget() &&
+                                      b->parentWidget()->parentWidget()->inherits("QAbstractScrollArea");
+                if (!m_window->rect().contains(at) && !inScroll) qWarning("outside: %s", qPrintable(b->objectName()));
+                QVERIFY(m_window->rect().contains(at) || inScroll);
+                if (!b->text().isEmpty())
+                    QVERIFY2(b->width() >= b->fontMetrics().horizontalAdvance(b->text()),
+                             qPrintable(b->objectName() + " " + b->text()));
+            }
+        };
+        // As long as German makes it.
+        const auto leaveOut = child<QPushButton>(review(), "leaveOut");
+        QVERIFY(leaveOut->isVisible());
+        whole(review());
+        QTRY_VERIFY(review()->column()->visibleRegion().boundingRect().height() > 30);
+        QTRY_VERIFY2(review()->stage()->height() > 150, qPrintable(QString::number(review()->stage()->height())));
+        key(w(), Qt::Key_E);
+        whole(review());
+        QVERIFY(review()->correctBar()->isVisible());
+        key(w(), Qt::Key_E);
+        key(w(), Qt::Key_B);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().compare(), kLong);
+        whole(w().compare());
+        key(w(), Qt::Key_B);
+        w().showClientPage(client());
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        QCOMPARE(m_window->size(), QSize(width, height));
+        w().goHome();
+        whole(w().home());
+        QCOMPARE(m_window->size(), QSize(width, height));
+    }
+
+    /// The number of a measure stands beside the body, in one place while the picture plays.
+    void theNumbersPlateKeepsClearOfTheBody() {
+        openTheSet(1);
+        review()->chooseRep(1);
+        review()->chooseMeasure("knee_flexion");
+        QTRY_VERIFY_WITH_TIMEOUT(!review()->stage()->plateRect().isEmpty(), kLong);
+        const QRectF plate = review()->stage()->plateRect();
+        const Track& t = review()->presenter().track(false);
+        const std::size_t at = t.sampleAt(review()->stage()->shownTimeS());
+        for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+            const Vec2 p = t.toPicture(t.points[id][at]);
+            QVERIFY(!plate.contains(review()->stage()->toWidget({p.x(), p.y()})));
+        }
+    }
+
+    void theOtherPersonIsFollowed() {
+        openTheSet(1);
+        toMoment(1);
+        key(w(), Qt::Key_E);
+        const auto reps = review()->presenter().result().reps.size();
+        auto* button = child<QPushButton>(review(), "whoIsIt");
+        QTest::mouseClick(button, Qt::LeftButton);
+        QVERIFY(review()->stage()->tool() == app::Stage::Tool::Person);
+        // The same one is clicked: he is followed once more, and what is measured is the same.
+        const Track& t = review()->presenter().track(false);
+        const Vec2 hip = t.toPicture(t.at(t.nearOf(Landmark::LeftHip), t.sampleAt(review()->stage()->shownTimeS())));
+        QTest::mouseClick(review()->stage(), Qt::LeftButton, {},
+                          review()->stage()->toWidget({hip.x(), hip.y()}).toPoint());
+        QVERIFY(waitForWork(w()));
+        const auto person = fold(document().edits()).views[0].person;
+        QVERIFY(person && person->observation == 1);
+        QCOMPARE(review()->presenter().result().reps.size(), reps);
+        QCOMPARE(library().loadSet(review()->id())->seen.size(), std::size_t{2});
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!fold(document().edits()).views[0].person);
+        QCOMPARE(library().loadSet(review()->id())->seen.size(), std::size_t{1});
+    }
+};
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    TestBetween test;
+    return QTest::qExec(&test, argc, argv);
+}
+#include "test_between.moc"
