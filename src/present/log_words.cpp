@@ -30,7 +30,7 @@ QString massText(double kg, Lengths lengths) {
 }
 
 const Named& shoesNamed() {
-    static const Named all{{"", tr("shoes as usual")},     {"bare", tr("barefoot")},   {"flat", tr("flat shoes")},
+    static const Named all{{"", tr("any shoes")},          {"bare", tr("barefoot")},   {"flat", tr("flat shoes")},
                            {"heeled", tr("raised heels")}, {"soft", tr("soft soles")}, {"boots", tr("boots")}};
     return all;
 }

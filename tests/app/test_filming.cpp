@@ -18,23 +18,16 @@
 #include <QTimer>
 #include <random>
 
-#include "app/shell/main_window.h"
 #include "app/work/one_writer.h"
 #include "catalog/data_files.h"
+#include "tests/app/steps.h"
 
 using namespace zevo;
 using namespace zevo::app;
 
 namespace {
 
-constexpr int kLong = 1200000;  // ms; a slow machine is no reason to fail
-
-template <typename Widget>
-Widget* child(QWidget* in, const char* name) {
-    auto* found = in->findChild<Widget*>(name);
-    if (!found) qFatal("no %s", name);
-    return found;
-}
+using steps::child, steps::kLong;
 
 }  // namespace
 
@@ -98,6 +91,32 @@ class TestFilming : public QObject {
     void waitUntilRight() {
         QTRY_VERIFY_WITH_TIMEOUT(
             filming()->isClientReady() && scene().phase == Filming::Phase::Watching && scene().right, kLong);
+    }
+
+    /// Makes the knee of the second rep wrong, as a network does, and has it put right.
+    void correctAKnee(const std::function<void(const QPointF& from, const QPointF& to)>& putRight) {
+        const QPointF wrong(-18, 26);
+        const store::SetId id = review()->id();
+        auto opened = [&](const QPointF& by) {
+            steps::misplaceKnee(*m_window, id, 1, by);
+            m_window->openSet(id);
+            QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking() && review()->stage()->hasPicture(), kLong);
+        };
+        opened({0, 0});  // the one network alone, as it is moved next
+        const double right = steps::kneeBend(*m_window, 1);
+        opened(wrong);
+        QVERIFY(std::abs(steps::kneeBend(*m_window, 1) - right) > 8);
+        review()->chooseRep(1);
+        review()->stage()->goTo(review()->presenter().result().reps[1].bottomS);
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->shownFrame() == review()->stage()->frame(), kLong);
+        QTest::keyClick(review(), Qt::Key_E);
+        review()->correctBar()->reachBox()->setCurrentIndex(2);
+        QTest::qWait(50);  // the picture makes room for what can be done
+        const int knee = steps::handleNamed(*m_window, "knee");
+        QVERIFY(knee >= 0);
+        const QPointF at = review()->stage()->handles()[static_cast<std::size_t>(knee)].at;
+        putRight(review()->stage()->toWidget(at), review()->stage()->toWidget(at - wrong));
+        QTRY_VERIFY(std::abs(steps::kneeBend(*m_window, 1) - right) < 4);
     }
 
   private slots:
@@ -181,6 +200,35 @@ class TestFilming : public QObject {
         QVERIFY2(text("answer").startsWith("Worked"), qPrintable(text("answer") + " " + text("answerHow")));
         QVERIFY(text("answerHow").contains("After"));
         qInfo("the whole loop: %.0f s, %d moves of the camera", double(clock.elapsed()) / 1000, moves);
+        // And on, between two sets, with the mouse: compared, a wrong knee dragged right, a false rep taken out, the
+        // set logged in two taps, the client's page read.
+        QElapsedTimer between;
+        between.start();
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        click("compareSet");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->compare(), kLong);
+        QVERIFY2(text("differences").contains("Heel off the floor"), qPrintable(text("differences")));
+        click("compareBack");
+        QVERIFY(m_window->currentView() == review());
+        correctAKnee([this](const QPointF& from, const QPointF& to) { steps::drag(review()->stage(), from, to); });
+        click("notARep");
+        QCOMPARE(review()->presenter().result().reps.size(), std::size_t{2});
+        click("undo");  // it was one: with two left, no cue could be answered
+        QCOMPARE(review()->presenter().result().reps.size(), std::size_t{3});
+        auto* effort = review()->logRow()->chip("chipEffort");
+        QTimer::singleShot(0, effort->menu(), [menu = effort->menu()] {
+            auto* seven = menu->findChild<QAction*>("effort7");
+            menu->setActiveAction(seven);
+            QTest::mouseClick(menu, Qt::LeftButton, Qt::NoModifier, menu->actionGeometry(seven).center());
+        });
+        QTest::mouseClick(effort, Qt::LeftButton);
+        QCOMPARE(*fold(*library().edits(review()->id())).facts.log.effort, 7);
+        click("toHome");
+        click("clientPage");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->client(), kLong);
+        QVERIFY2(text("cues").contains("worked 1 of 1"), qPrintable(text("cues")));
+        QCOMPARE(m_window->client()->sets()->count(), 2);
+        qInfo("between two sets, with the mouse: %.1f s", double(between.elapsed()) / 1000);
         // Complete deletion takes what Zevo filmed with it.
         const QDir recordings(library().recordings());
         QCOMPARE(recordings.entryList(QDir::Files).size(), 2);
@@ -200,6 +248,65 @@ class TestFilming : public QObject {
         click("deleteClient");
         QVERIFY(library().clients()->empty());
         QVERIFY(recordings.entryList(QDir::Files).isEmpty());
+    }
+
+    /// The same from the first cue on, and no mouse at all.
+    void theWholeLoopByKeysAlone() {
+        addClient("Odo Wrenthorpe");
+        agreeAndFilm();
+        auto four = dials("heels_rise", 1);
+        four.reps = 4;
+        film()->virtualPanel()->setDials(four);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        auto key = [this](int k, Qt::KeyboardModifiers with = Qt::NoModifier) { steps::key(*m_window, k, with); };
+        QElapsedTimer clock;
+        clock.start();
+        key(Qt::Key_N);
+        key(Qt::Key_N, Qt::ShiftModifier);
+        QVERIFY(review()->presenter().saying().fault == "heels_rise");
+        key(Qt::Key_W);
+        key(Qt::Key_I);
+        QVERIFY(fold(*library().edits(review()->id())).cue);
+        const double before = double(clock.elapsed()) / 1000;
+        key(Qt::Key_R);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY2(text("answer").startsWith("Worked"), qPrintable(text("answer")));
+        clock.restart();
+        key(Qt::Key_B);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->compare(), kLong);
+        key(Qt::Key_Right, Qt::ShiftModifier);
+        QVERIFY(m_window->compare()->presenter().phase() > 1.7);
+        key(Qt::Key_M);
+        key(Qt::Key_B);
+        QVERIFY(m_window->currentView() == review());
+        correctAKnee([&](const QPointF& from, const QPointF& to) {
+            // The keys start on the knee; each press is a pixel of the picture.
+            const QPointF way = review()->stage()->toPicture(to) - review()->stage()->toPicture(from);
+            for (int i = 0; i < std::lround(way.x()); ++i) key(Qt::Key_Right, Qt::AltModifier);
+            for (int i = 0; i < std::lround(-way.y()); ++i) key(Qt::Key_Up, Qt::AltModifier);
+        });
+        key(Qt::Key_X, Qt::ShiftModifier);
+        QCOMPARE(review()->presenter().result().reps.size(), std::size_t{3});
+        // The log opens on its first chip: down to the warm-up, Enter.
+        QTimer::singleShot(0, this, [] {
+            QWidget* menu = QApplication::activePopupWidget();
+            if (!menu) qFatal("no menu");
+            QTest::keyClick(menu, Qt::Key_Down);
+            QTest::keyClick(menu, Qt::Key_Down);
+            QTest::keyClick(menu, Qt::Key_Return);
+        });
+        key(Qt::Key_Y);
+        m_window->activateWindow();  // the offscreen platform does not give the window back what the menu took
+        QTRY_VERIFY(QApplication::focusWidget() != nullptr);
+        QCOMPARE(int(review()->document().facts().log.kind), int(SetKind::WarmUp));
+        key(Qt::Key_P, Qt::ControlModifier);
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->client(), kLong);
+        QVERIFY2(text("cues").contains("worked 1 of 1"), qPrintable(text("cues")));
+        key(Qt::Key_H);
+        QVERIFY(m_window->currentView() == m_window->home());
+        qInfo("by keys alone: %.1f s before the second set, %.1f s after it", before, double(clock.elapsed()) / 1000);
     }
 
     /// Keys alone: begin, call off, begin, end; and a set in which nothing counts is kept as that, and deleted by a

@@ -33,6 +33,7 @@ void ReviewView::toggleCorrecting() {
     fit();
     chooseTool(Stage::Tool::Points);
     refreshOverlay();
+    refreshTransport();
 }
 
 void ReviewView::chooseTool(Stage::Tool tool) {

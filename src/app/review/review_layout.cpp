@@ -62,7 +62,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_standards->setProperty("kind", "chip");
     m_standards->setFont(textFont(14));
     m_standards->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    m_standards->setMinimumContentsLength(12);
+    m_standards->setMinimumContentsLength(9);
     auto chip = [this](const char* name, const QString& text) {
         auto* b = new QPushButton(text, this);
         b->setObjectName(name);
@@ -73,6 +73,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
         return b;
     };
     m_log->addRight(m_standards);
+    m_actions.bind(chip("compareSet", tr("Compare")), "compare");
     m_felt = chip("felt", "");
     m_about = chip("aboutSet", "Set…");
     m_offers = new QLabel(this);
@@ -146,6 +147,10 @@ void ReviewView::buildTransport(QBoxLayout* into) {
     m_clock->setObjectName("clock");
     m_clock->setProperty("kind", "faint");
     row->addWidget(m_clock, 1);
+    m_correct = button("correctSet", "", nullptr);
+    m_correct->setText(tr("Correct"));
+    m_correct->setCheckable(true);
+    m_actions.bind(m_correct, "correct");
     m_leaveOut = button("leaveOut", "", nullptr);
     into->addLayout(row);
 }

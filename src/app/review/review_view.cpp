@@ -262,6 +262,7 @@ void ReviewView::refreshTransport() {
     m_loop->setChecked(m_stage->isLooping());
     m_loop->setIcon(icon("loop", m_loop->isChecked() ? m_theme.onAccent : m_theme.ink));
     m_figure->setChecked(m_skeleton);
+    m_correct->setChecked(m_correcting);
     m_figure->setIcon(icon("figure", m_skeleton ? m_theme.onAccent : m_theme.ink));
     m_other->setVisible(hasSet() && presenter().hasSecond());
     if (!hasSet()) return;

@@ -174,7 +174,7 @@ class ReviewView : public QWidget {
     FeltPicker* m_feltPicker;
     QPushButton* m_felt;
     QLabel *m_clock, *m_notes, *m_offers, *m_answer, *m_how;
-    QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut;
+    QPushButton *m_other, *m_about, *m_back, *m_play, *m_on, *m_speed, *m_loop, *m_figure, *m_leaveOut, *m_correct;
 };
 
 }  // namespace zevo::app

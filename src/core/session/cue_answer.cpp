@@ -41,12 +41,18 @@ CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, 
     for (const Finding& f : are)
         if (f.severity == Severity::Clear && f.fault != cue.fault && !found(were, f.fault))
             out.newFaults.push_back(f.fault);
+    // Several measures may see the same fault, one a leg: the one that lay furthest past its band before is the one it
+    // was said about.
+    double furthest = -1e9;
     for (const Band& band : standard.bands) {
         const bool above = band.max && band.faultAbove == cue.fault;
         if (!above && !(band.min && band.faultBelow == cue.fault)) continue;
         const Readings a = readingsOf(before, band, above), b = readingsOf(now, band, above);
         constexpr std::size_t kFewest = 3;
         if (a.values.size() < kFewest || b.values.size() < kFewest) continue;
+        const double past = median(a.beyond) / std::max(1e-9, median(a.pm));
+        if (past <= furthest) continue;
+        furthest = past;
         out.measure = band.measure;
         out.before = median(a.values);
         out.after = median(b.values);
@@ -55,7 +61,6 @@ CueAnswer answerTo(const CueGiven& cue, const std::vector<MeasuredRep>& before, 
         out.beforePm = halfWidth(a.values), out.afterPm = halfWidth(b.values);
         const bool told = isTold(change, median(b.pm), std::min(a.values.size(), b.values.size()));
         out.effect = !told ? CueEffect::NoDifference : change.change() < 0 ? CueEffect::Worked : CueEffect::Worse;
-        return out;
     }
     return out;
 }
