@@ -6,13 +6,16 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QKeyEvent>
+#include <QLineEdit>
 #include <QPushButton>
 #include <cstdio>
 #include <functional>
 #include <set>
 #include <utility>
 
+#include "app/client/client_view.h"
 #include "app/shell/main_window.h"
+#include "app/shell/palette.h"
 #include "pipeline/demo_maker.h"
 
 namespace zevo::app {
@@ -144,19 +147,25 @@ bool filmTwoSets(MainWindow& window, Camera& camera) {
     waitFor([&] { return window.currentView() == window.review(); });
     waitForWork(window);
     good &= camera.take("film-worked");
-    // A recording that the laptop did not live to close.
-    const QDir recordings(QDir(window.libraryFolder()).filePath("recordings"));
-    const QString whole = recordings.entryList({"*.mkv"}, QDir::Files).value(0);
-    const QString broken = recordings.filePath("broken.mkv");
-    good &= QFile::copy(recordings.filePath(whole), broken + ".part");
-    FilmPlan plan;
-    plan.client = film->client();
-    good &= bool(noteRecording(broken, plan));
-    window.actions().get("home")->trigger();
-    window.offerRecovery();
-    good &= camera.take("film-recovery");
-    for (const char* ending : {".part", ".note"}) QFile::remove(broken + ending);
-    window.questions()->findChild<QPushButton*>("recoverLater")->click();
+    // What that set and the one before it came to, side by side, and the client whose words these are.
+    window.actions().get("compare")->trigger();
+    good &= waitFor([&] { return window.currentView() == window.compare(); });
+    good &= waitFor(
+        [&] { return window.compare()->stage(false)->hasPicture() && window.compare()->stage(true)->hasPicture(); });
+    good &= camera.take("compare");
+    window.actions().get("compareBack")->trigger();
+    store::Client client = window.review()->client();
+    client.goals = "Carry a sill stone up the Larkmoor stairs alone.";
+    client.emphasis = "heels down, unhurried", client.equipment = "one 16 kg weight, a plank for a wedge",
+    client.massKg = 78;
+    window.home()->changeClient(client);
+    window.actions().get("clientPage")->trigger();
+    good &= waitFor([&] { return window.currentView() == window.client(); });
+    good &= camera.take("client-page");
+    window.actions().get("palette")->trigger();
+    window.palette()->field()->setText("set");
+    good &= camera.take("palette");
+    press(window.palette()->field(), Qt::Key_Escape);
     return good;
 }
 
@@ -189,6 +198,9 @@ int runTour(MainWindow& window, const QString& folder) {
     good &= openClipNamed(window, "marrec-tholby-squat-side.mp4");
 
     good &= camera.take("review");
+    act("correct");
+    good &= camera.take("correct");
+    act("correct");
     act("nextFinding");
     act("prepare");
     press(review, Qt::Key_1);
@@ -200,9 +212,7 @@ int runTour(MainWindow& window, const QString& folder) {
     act("look");
     act("units");
     for (const auto& [clip, picture] : {std::pair{"brannoth-veyle-squat-side.mp4", "review-two-views"},
-                                        std::pair{"ottelie-grevask-lunge-before.mp4", "review-lunge"},
-                                        std::pair{"pirrin-skellough-hinge-before.mp4", "review-hinge"},
-                                        std::pair{"wennock-harrasby-bridge-before.mp4", "review-bridge"}}) {
+                                        std::pair{"pirrin-skellough-hinge-before.mp4", "review-hinge"}}) {
         good &= openClipNamed(window, clip);
         good &= camera.take(picture);
     }
@@ -213,9 +223,6 @@ int runTour(MainWindow& window, const QString& folder) {
     act("keys");
     good &= camera.take("keys");
     press(window.keysSheet(), Qt::Key_Escape);
-    act("rules");
-    good &= camera.take("stop-rules");
-    press(window.stopSheet(), Qt::Key_Escape);
     act("pain");
     good &= camera.take("pain-question");
     press(window.question(), Qt::Key_Escape);

@@ -18,6 +18,11 @@ double beyond(double value, const Band& band) {
     return 0;
 }
 
+bool isOfTime(MeasureId m) {
+    return m->unit == Unit::Seconds || m->unit == Unit::Milliseconds || m->unit == Unit::MetresPerSecond ||
+           m->unit == Unit::MetresPerSecond2;
+}
+
 }  // namespace
 
 ComparePresenter::ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue)
@@ -54,10 +59,7 @@ void ComparePresenter::choose() {
     const auto all = differences();
     const bool known = std::any_of(all.begin(), all.end(), [&](const auto& d) { return d.measure == m_measure; });
     if (!known) {
-        const auto judged = std::find_if(all.begin(), all.end(), [&](const MeasureDifference& d) {
-            return standard().bandFor(d.measure) && d.measure->unit != Unit::Seconds;
-        });
-        m_measure = judged != all.end() ? judged->measure : all.empty() ? MeasureId() : all.front().measure;
+        m_measure = all.empty() ? MeasureId() : all.front().measure;
     }
     for (bool after : {false, true}) {
         auto reps = repsOf(after);
@@ -124,7 +126,16 @@ std::vector<MeasureDifference> ComparePresenter::differences() const {
     std::vector<MeasuredRep> noise;
     for (const MeasuredRep& rep : m_after.state.set.result.reps)
         if (m_after.state.set.result.counts(rep)) noise.push_back(rep);
-    return differencesOf(repsOf(false), repsOf(true), noise, alike);
+    auto all = differencesOf(repsOf(false), repsOf(true), noise, alike);
+    // What a coach asked for comes before what is only measured, and where before when.
+    auto shelf = [&](const MeasureDifference& d) {
+        const Band* band = standard().bandFor(d.measure);
+        const bool moved = band && beyond(d.before, *band) != beyond(d.after, *band);
+        return (d.told ? 0 : 10) + (moved ? 0 : band ? 1 : 2) + (isOfTime(d.measure) ? 3 : 0);
+    };
+    std::stable_sort(all.begin(), all.end(),
+                     [&](const MeasureDifference& a, const MeasureDifference& b) { return shelf(a) < shelf(b); });
+    return all;
 }
 
 std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
@@ -205,13 +216,11 @@ ComparePresenter::Curve ComparePresenter::curve() const {
 
 QString ComparePresenter::sideText(bool after) const {
     const CompareSide& s = side(after);
-    QString out = s.title;
-    if (s.leg) out += *s.leg == Side::Left ? tr(", left leg") : tr(", right leg");
     const int number = m_shown[after].index;
     const auto count = repsOf(after).size();
-    out += s.rep ? tr(" · rep %1").arg(number)
-                 : tr(" · %1, shown: rep %2").arg(present::repCount(static_cast<int>(count))).arg(number);
-    return out;
+    const QString leg = !s.leg ? QString() : *s.leg == Side::Left ? tr("left leg, ") : tr("right leg, ");
+    if (s.rep) return tr("rep %1 of %2").arg(number).arg(s.state.set.result.reps.size());
+    return leg + tr("%1, shown: rep %2").arg(present::repCount(static_cast<int>(count))).arg(number);
 }
 
 }  // namespace zevo::present

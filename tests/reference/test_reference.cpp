@@ -9,6 +9,7 @@
 #include "catalog/data_files.h"
 #include "core/base/angles.h"
 #include "core/body/anthropometry.h"
+#include "core/session/comparison.h"
 #include "core/signal/filter.h"
 #include "core/signal/peaks.h"
 #include "tests/support/made_sets.h"
@@ -79,6 +80,45 @@ class TestReference : public QObject {
                     NEAR(ours[i].prominence, theirs["prominence"][i].get<double>(), 1e-9);
                 }
             }
+    }
+
+    /// Whether two sets differ: chances against SciPy's exact Mann–Whitney test, as they stand and with the common
+    /// course taken out by NumPy's least squares; half widths of means against SciPy's quantiles of Student's t.
+    void differencesOfSetsAreScipys() {
+        std::mt19937 random(11);
+        std::normal_distribution<double> noise(0, 1);
+        json task{
+            {"balance", json::array()}, {"drift", json::array()}, {"lag", json::array()}, {"groups", json::array()}};
+        std::vector<std::pair<std::vector<double>, std::vector<double>>> groups;
+        for (int n : {4, 5, 6, 8})
+            for (int m : {4, 5, 7})
+                for (double shift : {0.0, 1.0, 2.5}) {
+                    std::vector<double> a, b;
+                    for (int i = 0; i < n; ++i) a.push_back(noise(random) + 0.3 * i);
+                    for (int i = 0; i < m; ++i) b.push_back(noise(random) + 0.3 * i + shift);
+                    task["groups"].push_back({{"a", a}, {"b", b}});
+                    groups.emplace_back(a, b);
+                }
+        task["student"] = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 14, 19, 29};
+        const json theirs = scipy("scipy_sets.py", task);
+        for (std::size_t i = 0; i < groups.size(); ++i) {
+            const auto& [a, b] = groups[i];
+            NEAR(rankSum(a, b).p, theirs["groups"][i].get<double>(), 1e-9);
+            NEAR(alignedRankSum(a, b).p, theirs["aligned"][i].get<double>(), 1e-9);
+        }
+        for (std::size_t i = 0; i < task["student"].size(); ++i) {
+            const auto n = task["student"][i].get<std::size_t>() + 1;
+            // Values whose deviation is known: half of them 1, half −1, and a 0 where they are odd.
+            std::vector<double> v;
+            for (std::size_t k = 0; k < n / 2; ++k) v.push_back(1), v.push_back(-1);
+            if (n % 2) v.push_back(0);
+            const double deviation = std::sqrt(static_cast<double>(n - n % 2) / static_cast<double>(n - 1));
+            const double t = halfWidth(v) * std::sqrt(static_cast<double>(n)) / deviation;
+            NEAR(t, theirs["student"][i].get<double>(), 0.02);
+        }
+        // Critical values as tables print them (Mann and Whitney 1947; from memory): of five against five, U = 2 is the
+        // last one under one in twenty, two-sided.
+        NEAR(rankSum(std::vector{1.0, 2.0, 3.0, 4.0, 7.0}, std::vector{5.0, 6.0, 8.0, 9.0, 10.0}).p, 8.0 / 252, 1e-9);
     }
 
     /// The balanced lean against SciPy's brentq on a model written down independently (scipy_sets.py), the trend's

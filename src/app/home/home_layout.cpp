@@ -54,6 +54,7 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     heading->setFont(textFont(22, true));
     m_list = bigList(this, "clients", "Clients");
     m_list->setFont(textFont(17));
+    m_list->setMinimumWidth(210);
     m_add = new QPushButton("New client", this);
     m_add->setObjectName("addClient");
     left->addWidget(heading);

@@ -162,7 +162,12 @@ QRectF Stage::plateRect() const {
 void Stage::drawPlate(QPainter& p) const {
     const QRectF plate = plateRect();
     if (plate.isEmpty()) return;
-    const QPointF joint = toWidget(m_overlay.label);
+    // To the joint it speaks of, the nearest of them.
+    QPointF joint = toWidget(m_overlay.label);
+    double nearest = 1e9;
+    for (const QPointF& dot : m_overlay.dots)
+        if (const double far = QLineF(toWidget(dot), plate.center()).length(); far < nearest)
+            nearest = far, joint = toWidget(dot);
     const QPointF from(joint.x() < plate.center().x() ? plate.left() : plate.right(), plate.center().y());
     p.setPen(QPen(QColor(255, 255, 255, 190), 1.4, Qt::DashLine));
     p.drawLine(from, joint);

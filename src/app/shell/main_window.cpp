@@ -70,7 +70,12 @@ MainWindow::MainWindow(store::Library library)
     m_pages->addWidget(m_film);
     m_pages->addWidget(m_compare);
     m_pages->addWidget(m_client);
-    m_keys = new Sheet("Keys", keyRows(), "Every control can also be reached with Tab. Esc closes this page.", page);
+    m_keys = new Sheet(
+        "Keys", keyRows(),
+        "Ctrl+K finds all of this by its words. Every control can also be reached with Tab. Marks: dot = inside its "
+        "band, "
+        "arrow = out and which way, ring = unsure, square = corrected by you, dashed = partial, pale = left out.",
+        page);
     m_stop = new Sheet("Pain and stop rules", stopRows(),
                        "Common practice, no published source. Zevo coaches; it does not diagnose, and follows local "
                        "rules and licensed practice.",

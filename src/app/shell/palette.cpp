@@ -75,7 +75,8 @@ void Palette::filter() {
         QStringList keys;
         for (const QKeySequence& k : m_actions[i]->shortcuts()) keys.append(k.toString(QKeySequence::NativeText));
         add(m_actions[i]->text(), keys.join("  "), static_cast<int>(i), false);
-        if (!m_actions[i]->isEnabled() && !fits.empty() && fits.back().index == static_cast<int>(i)) fits.back().order = 3;
+        if (!m_actions[i]->isEnabled() && !fits.empty() && fits.back().index == static_cast<int>(i))
+            fits.back().order = 3;
     }
     // Places only once something was typed: there may be hundreds.
     constexpr int kMostPlaces = 12;

@@ -5,6 +5,8 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QPainter>
+#include <QScrollArea>
+#include <QScrollBar>
 
 #include "core/judge/stop_rules.h"
 #include "present/words.h"
@@ -15,29 +17,41 @@ Sheet::Sheet(const QString& title, const Rows& rows, const QString& foot, QWidge
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(title);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(120, 60, 120, 40);
+    column->setContentsMargins(60, 36, 60, 24);
     auto* heading = new QLabel(title, this);
     heading->setFont(textFont(28, true));
     column->addWidget(heading);
     column->addSpacing(12);
-    auto* grid = new QGridLayout;
-    grid->setHorizontalSpacing(28);
-    grid->setVerticalSpacing(10);
+    m_scroll = new QScrollArea(this);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setFrameShape(QFrame::NoFrame);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll->setFocusPolicy(Qt::NoFocus);
+    auto* inside = new QWidget;
+    inside->setObjectName("sheetRows");
+    inside->setStyleSheet("#sheetRows { background: transparent }");
+    auto* grid = new QGridLayout(inside);
+    grid->setContentsMargins(0, 0, 12, 0);
+    grid->setHorizontalSpacing(22);
+    grid->setVerticalSpacing(rows.size() > 20 ? 5 : 10);
+    const int size = rows.size() > 20 ? 15 : 17;
     // Long lists stand in two columns.
     const int half = rows.size() > 10 ? static_cast<int>(rows.size() + 1) / 2 : static_cast<int>(rows.size());
     for (int i = 0; i < static_cast<int>(rows.size()); ++i) {
-        auto* left = new QLabel(rows[static_cast<std::size_t>(i)].first, this);
-        left->setFont(textFont(17, true));
-        auto* right = new QLabel(rows[static_cast<std::size_t>(i)].second, this);
-        right->setFont(textFont(17));
+        auto* left = new QLabel(rows[static_cast<std::size_t>(i)].first, inside);
+        left->setFont(textFont(size, true));
+        auto* right = new QLabel(rows[static_cast<std::size_t>(i)].second, inside);
+        right->setFont(textFont(size));
         right->setWordWrap(true);
         const int column2 = i / half * 2;
         grid->addWidget(left, i % half, column2, Qt::AlignTop);
         grid->addWidget(right, i % half, column2 + 1);
         grid->setColumnStretch(column2 + 1, 1);
     }
-    column->addLayout(grid);
-    column->addStretch();
+    grid->setRowStretch(half, 1);
+    m_scroll->setWidget(inside);
+    m_scroll->viewport()->setAutoFillBackground(false);
+    column->addWidget(m_scroll, 1);
     auto* last = new QLabel(foot, this);
     last->setWordWrap(true);
     last->setProperty("kind", "faint");
@@ -62,6 +76,13 @@ void Sheet::keyPressEvent(QKeyEvent* e) {
     if (e->key() == Qt::Key_Escape || e->key() == Qt::Key_Return || e->key() == Qt::Key_Question ||
         e->key() == Qt::Key_F1)
         hide();
+    else if (e->key() == Qt::Key_Down || e->key() == Qt::Key_Up || e->key() == Qt::Key_PageDown ||
+             e->key() == Qt::Key_PageUp)
+        // Where the window is too low for all rows.
+        m_scroll->verticalScrollBar()->triggerAction(e->key() == Qt::Key_Down     ? QAbstractSlider::SliderSingleStepAdd
+                                                     : e->key() == Qt::Key_Up     ? QAbstractSlider::SliderSingleStepSub
+                                                     : e->key() == Qt::Key_PageUp ? QAbstractSlider::SliderPageStepSub
+                                                                                  : QAbstractSlider::SliderPageStepAdd);
     else
         QFrame::keyPressEvent(e);
 }

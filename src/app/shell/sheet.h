@@ -6,7 +6,7 @@
 
 #include "app/theme/theme.h"
 
-class QLabel;
+class QScrollArea;
 
 namespace zevo::app {
 
@@ -27,6 +27,7 @@ class Sheet : public QFrame {
 
   private:
     Theme m_theme = lightTheme();
+    QScrollArea* m_scroll;
 };
 
 /// When to stop, ask and refer.
