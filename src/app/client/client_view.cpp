@@ -276,6 +276,7 @@ void ClientView::fill() {
     if (m_goals->toPlainText() != c.goals) m_goals->setPlainText(c.goals);
     m_emphasis->setText(c.emphasis);
     m_equipment->setText(c.equipment);
+    for (QLineEdit* line : {m_emphasis, m_equipment}) line->setCursorPosition(0);  // long ones show their beginning
     const bool us = m_lengths == present::Lengths::Us;
     m_mass->setSuffix(us ? " lb" : " kg");
     m_mass->setValue(fromKg(c.massKg, m_lengths));

@@ -219,7 +219,8 @@ void HomeView::saveEdits() {
 
 void HomeView::changeClient(const store::Client& after) {
     // Also of one that the search, or the archive, hides.
-    if (std::none_of(m_clients.begin(), m_clients.end(), [&](const auto& c) { return c.id == after.id; })) refresh(true);
+    if (std::none_of(m_clients.begin(), m_clients.end(), [&](const auto& c) { return c.id == after.id; }))
+        refresh(true);
     for (const auto& before : m_clients)
         if (before.id == after.id && !(before == after))
             return m_undo->push(new ClientChange(this, store::Client(before), after));

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/shell/flow_layout.h"
 #include "app/theme/theme.h"
 
 namespace zevo::app {
@@ -33,12 +34,8 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
     words->addWidget(m_reach);
     column->addLayout(words);
 
-    QBoxLayout* row = nullptr;
-    auto newRow = [&] {
-        row = new QHBoxLayout;
-        row->setSpacing(4);
-        column->addLayout(row);
-    };
+    auto* row = new FlowLayout(4);
+    column->addLayout(row);
     auto button = [&](const QString& name, const QString& text, const char* action) {
         auto* b = new QPushButton(text, this);
         b->setObjectName(name);
@@ -49,17 +46,14 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
         row->addWidget(b);
         return b;
     };
-    newRow();
     button("notARep", tr("No rep"), "notARep");
     button("splitRep", tr("Split"), "splitRep");
     button("joinReps", tr("Join"), "joinReps");
     button("addRep", tr("Add rep"), "addRep");
     m_leg = button("nameLeg", "", "nameLeg");
-    row->addStretch();
     button("setBegins", tr("Begins"), "setBegins");
     button("setEnds", tr("Ends"), "setEnds");
     button("wholeClip", tr("Whole"), "wholeClip");
-    newRow();
     button("restsHere", tr("Rests here"), "restsHere");
     button("asBefore", tr("Points back"), "pointsBack");
     m_lengthButton = button("trueLength", tr("True length"), nullptr);
@@ -78,7 +72,6 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
     m_person = button("whoIsIt", tr("The other person"), nullptr);
     m_person->setToolTip(tr("Click the client in the picture; the clip is followed again in the background"));
     m_person->setCheckable(true);
-    row->addStretch();
 
     connect(m_lengthButton, &QPushButton::toggled, this, &CorrectBar::lengthWanted);
     connect(m_person, &QPushButton::toggled, this, &CorrectBar::personWanted);

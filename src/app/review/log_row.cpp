@@ -10,6 +10,7 @@
 #include <QWidgetAction>
 #include <cmath>
 
+#include "app/shell/flow_layout.h"
 #include "present/log_words.h"
 
 namespace zevo::app {
@@ -19,16 +20,17 @@ using namespace present;
 LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
     setObjectName("logRow");
     setAccessibleName(tr("Log of the set"));
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(6);
+    auto* row = new FlowLayout(6);
+    setLayout(row);
+    QSizePolicy fits(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    fits.setHeightForWidth(true);
+    setSizePolicy(fits);
     m_kind = addChip("chipKind", tr("Kind of set"));
     m_load = addChip("chipLoad", tr("Load"));
     m_aids = addChip("chipAids", tr("Aids"));
     m_shoes = addChip("chipShoes", tr("Shoes"));
     m_effort = addChip("chipEffort", tr("Effort"));
     m_note = addChip("chipNote", tr("Note"));
-    row->addStretch();
     m_pinned = new QLineEdit(this);
     m_pinned->setObjectName("pinnedNote");
     m_pinned->setAccessibleName(tr("Word pinned to this picture"));
@@ -36,6 +38,7 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
     m_pinned->setMinimumWidth(220);
     m_pinned->hide();
     row->addWidget(m_pinned);
+    row->startRight();
     connect(m_pinned, &QLineEdit::returnPressed, this, [this] {
         emit noteWanted(m_pinned->text());
         m_pinned->hide();
@@ -158,7 +161,7 @@ QMenu* LogRow::menuOf(QPushButton* chip) {
 }
 
 void LogRow::addRight(QWidget* widget) {
-    static_cast<QBoxLayout*>(layout())->addWidget(widget);
+    layout()->addWidget(widget);
 }
 
 void LogRow::setTheme(const Theme&) {

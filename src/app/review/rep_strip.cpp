@@ -4,6 +4,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QPainterPath>
 #include <QToolTip>
 #include <algorithm>
 
@@ -93,9 +94,20 @@ void RepStrip::drawTile(QPainter& p, int position) const {
     p.setPen(t.kind == RepKind::Partial ? QPen(m_theme.faint, 1.2, Qt::DashLine) : Qt::NoPen);
     p.setBrush(fill);
     p.drawPolygon(body);
-    // By its points where the outline was lost: thin limbs, so that it is not taken for one.
-    p.setPen(QPen(fill, std::max(3.0, 0.04 * well.height() + 2), Qt::SolidLine, Qt::RoundCap));
-    for (const QLineF& l : t.limbs) p.drawLine(place(l.p1()), place(l.p2()));
+    // By its points where the outline was lost: thin limbs in one piece, so that it is not taken for one.
+    if (!t.limbs.empty()) {
+        QPainterPath bones;
+        for (const QLineF& l : t.limbs) bones.moveTo(place(l.p1())), bones.lineTo(place(l.p2()));
+        QPainterPathStroker limb;
+        limb.setWidth(0.05 * well.height() + 2);
+        limb.setCapStyle(Qt::RoundCap);
+        QPainterPath whole = limb.createStroke(bones);
+        const double head = 0.075 * well.height();
+        whole.addEllipse(place(t.limbs.back().p2()), head, head);
+        p.setPen(Qt::NoPen);
+        whole.setFillRule(Qt::WindingFill);
+        p.drawPath(whole.simplified());
+    }
     if (t.hasLine) {
         p.setPen(QPen(m_theme.ghost, 2.5, Qt::DotLine, Qt::RoundCap));
         p.drawLine(place(t.knee), place(t.knee + 1.5 * (t.line - t.knee)));

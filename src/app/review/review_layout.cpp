@@ -121,14 +121,15 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
 
 void ReviewView::buildTransport(QBoxLayout* into) {
     auto* row = new QHBoxLayout;
-    row->setSpacing(6);
+    row->setSpacing(4);
     auto button = [&](const char* name, const QString& tip, auto slot) {
         auto* b = new QPushButton(this);
         b->setObjectName(name);
         if (!tip.isEmpty()) b->setToolTip(tip);
         if (!tip.isEmpty()) b->setAccessibleName(tip);
         b->setIconSize({22, 22});
-        b->setMinimumSize(44, 36);
+        b->setMinimumHeight(36);
+        b->setProperty("kind", "tool");
         b->setFocusPolicy(Qt::TabFocus);
         if constexpr (!std::is_null_pointer_v<decltype(slot)>) connect(b, &QPushButton::clicked, this, slot);
         row->addWidget(b);

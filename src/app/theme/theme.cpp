@@ -100,6 +100,8 @@ QPushButton[kind="quiet"]:hover, QPushButton[kind="quiet"]:focus { border: 1px s
 QPushButton[kind="tab"] { background: transparent; border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 8px; margin-right: 8px; color: @faint; }
 QPushButton[kind="tab"]:checked { color: @ink; border-bottom: 3px solid @accent; font-weight: bold; }
 QPushButton[kind="tab"]:focus { color: @accent; }
+QPushButton[kind="tool"] { padding: 6px 9px; }
+QPushButton[kind="tool"]:focus { padding: 5px 8px; }
 QPushButton[kind="chip"] { border-radius: 12px; padding: 2px 12px; min-height: 20px; }
 QPushButton[kind="chip"]:focus { border: 2px solid @accent; padding: 1px 11px; }
 QPushButton::menu-indicator { width: 0; }
