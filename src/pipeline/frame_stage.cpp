@@ -1,9 +1,8 @@
 #include "pipeline/frame_stage.h"
 
-#include <utility>
-
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "core/base/contour.h"
 

@@ -65,16 +65,17 @@ class NetworkEstimator final : public Estimator {
   private:
     /// The largest stands nearest to the camera, and every worker on the clip picks the same one.
     static Region regionOfLargest(const std::vector<Detection>& people) {
-        return std::max_element(people.begin(), people.end(), [](const auto& a, const auto& b) {
-                   return a.region.size < b.region.size;
-               })->region;
+        return std::max_element(people.begin(), people.end(),
+                                [](const auto& a, const auto& b) { return a.region.size < b.region.size; })
+            ->region;
     }
     Region regionOfChosen(const std::vector<Detection>& people) const {
         constexpr double kAtThePlace = 0.35;  // of the person's size
         const Region* nearest = &*m_chosen;
         double least = kAtThePlace * m_chosen->size;
         for (const Detection& d : people)
-            if (const double far = std::hypot(d.region.centreX - m_chosen->centreX, d.region.centreY - m_chosen->centreY);
+            if (const double far =
+                    std::hypot(d.region.centreX - m_chosen->centreX, d.region.centreY - m_chosen->centreY);
                 far < least)
                 least = far, nearest = &d.region;
         return *nearest;

@@ -43,8 +43,8 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
                     const QString& word) {
         auto* name = new QLabel(word, this);
         name->setFont(textFont(15, true));
-        set = chip((QByteArray(which) + "Set").constData(), "");
-        rep = chip((QByteArray(which) + "Rep").constData(), "");
+        set = chip((QByteArray(which) + "Set").constData(), tr("choose a set"));
+        rep = chip((QByteArray(which) + "Rep").constData(), tr("all reps"));
         sets = menu(set), reps = menu(rep);
         text = new ElidedLabel(this);
         text->setObjectName(QByteArray(which) + "Text");
@@ -386,6 +386,11 @@ void CompareView::keyPressEvent(QKeyEvent* e) {
         case Qt::Key_Escape: leave(); break;
         default: QWidget::keyPressEvent(e);
     }
+}
+
+void CompareView::hideEvent(QHideEvent*) {
+    m_clock.stop();
+    m_play->setText(tr("Play"));
 }
 
 void CompareView::resizeEvent(QResizeEvent*) {

@@ -75,6 +75,7 @@ class CompareView : public QWidget {
   protected:
     void keyPressEvent(QKeyEvent*) override;
     void resizeEvent(QResizeEvent*) override;
+    void hideEvent(QHideEvent*) override;
 
   private:
     void refresh();

@@ -291,7 +291,9 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
         if (auto stored = library->loadSet(s.id); stored && stored->seen.front().clip.path == *path)
             return Imported{s.id, client, s.headline};
 
-    ImportRequest request{libraryFolder, *path, {}, QString::fromStdString(set.standard), "full", client, catalogue};
+    ImportRequest request;
+    request.libraryFolder = libraryFolder, request.clipPath = *path, request.client = client;
+    request.standard = QString::fromStdString(set.standard), request.catalogue = catalogue;
     request.facts.movement = set.movement;
     request.facts.variation = set.variation;
     request.facts.loadShare = set.loadShare;
