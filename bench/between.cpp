@@ -214,6 +214,29 @@ double scatter(const Reps& reps, MeasureId m) {
     return std::sqrt(sum / (n - 1));
 }
 
+constexpr double kSize = 0.8;  ///< of the fault before the cue
+
+Reps measuredFrom(const sim::ClipSpec& spec, const PoseFrames& poses) {
+    SetContext context;
+    context.context.statureCm = spec.motion.body.statureCm;
+    context.movement = *catalog::loadMovement("squat");
+    ClipFacts facts;
+    facts.width = spec.scene.camera.width, facts.height = spec.scene.camera.height;
+    const auto set = measureSet(poses, facts, context);
+    return set ? set->result.reps : Reps();
+}
+
+double truth(const Trial& t, double size, MeasureId measure) {
+    sim::ClientDials d;
+    d.fault = t.fault, d.front = t.front, d.size = size, d.reps = 3;
+    d.width = 960, d.height = 540;
+    const sim::ClipSpec spec = sim::setOf(d);
+    std::vector<double> values;
+    for (const auto& r : measuredFrom(spec, sim::truePoses(spec)))
+        if (const auto* m = r.find(measure)) values.push_back(m->value);
+    return values.empty() ? 0 : bench::middle(values);
+}
+
 /// Goes through clients and shares. `measure`: from a spec to repetitions; `truth`: the same without any noise.
 template <typename Measured>
 void verdicts(const char* title, const Catalogue& catalogue, int clients, Measured measured) {
@@ -227,21 +250,22 @@ void verdicts(const char* title, const Catalogue& catalogue, int clients, Measur
         Counts c;
         for (int client = 0; client < clients; ++client) {
             const unsigned seed = 77U + 13U * static_cast<unsigned>(client);
-            const auto before = measured(specOf(t, 0.8, seed, 5), seed);
+            const auto before = measured(specOf(t, kSize, seed, 5), seed);
             for (double listens : {0.0, 0.3, 0.6, 1.0}) {
                 const unsigned later = seed + 1000U + static_cast<unsigned>(100 * listens);
-                const auto after = measured(specOf(t, sim::afterCue(0.8, listens), later, 5), later);
+                const auto after = measured(specOf(t, sim::afterCue(kSize, listens), later, 5), later);
                 const CueAnswer a = answerTo({t.fault, "as it stands on the card"}, before, after, standard);
                 if (a.effect == CueEffect::CannotSay) {
                     ++c.open;
                     continue;
                 }
-                // The dial moved by a known share: what that is in the measure shows in what it did over all.
+                // What the dial's share comes to in the measure, without scatter and jitter.
                 const double noise = std::max(scatter(before, a.measure), scatter(after, a.measure));
                 const bool worked = a.effect == CueEffect::Worked, worse = a.effect == CueEffect::Worse;
                 if (listens == 0) {
                     ++c.unchanged, c.quiet += !worked && !worse;
-                } else if (std::abs(a.after - a.before) > 2 * noise) {
+                } else if (std::abs(truth(t, sim::afterCue(kSize, listens), a.measure) - truth(t, kSize, a.measure)) >
+                           2 * noise) {
                     ++c.large, c.right += worked, c.wrong += worse;
                 } else {
                     ++c.small, c.smallWrong += worse;
@@ -266,13 +290,7 @@ Reps onLandmarks(const sim::ClipSpec& spec, unsigned seed) {
     std::normal_distribution<float> jitter(0, 1.2F);
     for (auto& f : poses)
         for (auto& p : f.points) p.x += jitter(random), p.y += jitter(random);
-    SetContext context;
-    context.context.statureCm = spec.motion.body.statureCm;
-    context.movement = *catalog::loadMovement("squat");
-    ClipFacts facts;
-    facts.width = spec.scene.camera.width, facts.height = spec.scene.camera.height;
-    const auto set = measureSet(poses, facts, context);
-    return set ? set->result.reps : Reps();
+    return measuredFrom(spec, poses);
 }
 
 Reps onPictures(const sim::ClipSpec& spec, unsigned seed) {
