@@ -198,6 +198,24 @@ class TestBetween : public QObject {
         QVERIFY(joined.endS > reps[0].endS);
     }
 
+    /// Two views at once have the same repetitions: what is said while the other one is shown is meant of those.
+    void repetitionsArePutRightInEitherView() {
+        openTheSet(1);
+        w().addSecondClip(fixture("front"), true);
+        QVERIFY(waitForWork(w()));
+        QVERIFY(review()->presenter().hasSecond());
+        const auto reps = review()->presenter().result().reps;
+        key(w(), Qt::Key_V);
+        QVERIFY(review()->showsSecond());
+        review()->chooseRep(1);
+        key(w(), Qt::Key_V);
+        if (!review()->showsSecond()) key(w(), Qt::Key_V);
+        key(w(), Qt::Key_X, Qt::ShiftModifier);
+        const auto left = review()->presenter().result().reps;
+        QCOMPARE(left.size(), reps.size() - 1);
+        for (const auto& r : left) QVERIFY(std::abs(r.bottomS - reps[1].bottomS) > 0.3);
+    }
+
     void aSetIsTrimmedRestedAndScaled() {
         openTheSet(1);
         const auto reps = review()->presenter().result().reps;

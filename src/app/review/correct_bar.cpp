@@ -95,7 +95,14 @@ void CorrectBar::setSet(bool oneLeg, const QString& leg) {
 
 void CorrectBar::setHint(const QString& hint) {
     m_hint->setText(hint);
-    if (m_person->isChecked() && !hint.isEmpty()) return;
+}
+
+void CorrectBar::letGo() {
+    for (QPushButton* b : {m_person, m_lengthButton}) {
+        const QSignalBlocker quiet(b);
+        b->setChecked(false);
+    }
+    m_length->hide(), m_take->hide();
 }
 
 void CorrectBar::askLength(bool us) {

@@ -22,6 +22,8 @@ class CorrectBar : public QFrame {
     /// `oneLeg`: the movement works one leg at a time; `leg`: what the named leg would become.
     void setSet(bool oneLeg, const QString& leg);
     void setHint(const QString& hint);
+    /// The mouse drags points again.
+    void letGo();
     /// Asks how long the line is that was drawn; `us`: in inches.
     void askLength(bool us);
     QDoubleSpinBox* lengthBox() const { return m_length; }

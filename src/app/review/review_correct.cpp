@@ -29,6 +29,7 @@ void ReviewView::toggleCorrecting() {
     if (!hasSet()) return;
     m_correcting = !m_correcting;
     m_stage->setPlaying(false);
+    m_bar->letGo();
     m_bar->setVisible(m_correcting);
     fit();
     chooseTool(Stage::Tool::Points);
@@ -143,9 +144,17 @@ void ReviewView::pointsBack() {
         tr("points put back"));
 }
 
-void ReviewView::setReps(const Span& within, std::vector<Span> reps, const QString& what) {
+void ReviewView::setReps(Span within, std::vector<Span> reps, const QString& what) {
+    // Two views at once have the repetitions of the first: what is said on the other clock is meant of those.
+    const bool theirs = m_second && presenter().filmedApart();
+    if (m_second && !theirs) {
+        const double shift = presenter().inSecond(0);
+        auto back = [shift](Span& s) { s.fromS -= shift, s.toS -= shift; };
+        back(within);
+        for (Span& s : reps) back(s);
+    }
     m_refining = true;
-    m_document->apply(RepetitionSet{m_second, {within, std::move(reps)}}, what);
+    m_document->apply(RepetitionSet{theirs, {within, std::move(reps)}}, what);
 }
 
 std::optional<ReviewPresenter::RepSpan> ReviewView::chosenSpan() const {
@@ -217,9 +226,7 @@ void ReviewView::nameLeg() {
     const auto& rep = presenter().result().reps[static_cast<std::size_t>(presenter().rep())];
     if (!rep.leg) return;
     m_refining = true;
-    m_document->apply(
-        LegNamed{m_second, {m_second ? presenter().inSecond(rep.bottomS) : rep.bottomS, otherSide(*rep.leg)}},
-        tr("the leg of rep %1").arg(rep.index));
+    m_document->apply(LegNamed{false, {rep.bottomS, otherSide(*rep.leg)}}, tr("the leg of rep %1").arg(rep.index));
 }
 
 void ReviewView::restsHere() {
@@ -279,6 +286,7 @@ void ReviewView::connectCorrecting() {
         m_bar->askLength(presenter().lengths() == Lengths::Us);
     });
     connect(m_stage, &Stage::personClicked, this, [this](const QPointF& at) {
+        m_bar->letGo();
         chooseTool(Stage::Tool::Points);
         m_bar->setHint(tr("The clip is followed again; the strip above shows how far it is."));
         emit personWanted(m_second, m_stage->shownTimeS(), at);

@@ -138,7 +138,7 @@ class ReviewView : public QWidget {
     void stepPoint(int by);
     void nudgePoint(const QPointF& by);
     std::optional<present::ReviewPresenter::RepSpan> chosenSpan() const;
-    void setReps(const Span& within, std::vector<Span> reps, const QString& what);
+    void setReps(Span within, std::vector<Span> reps, const QString& what);
     void dragEdge(bool start, double timeS, bool dropped);
     void moveEdge(bool start, int frames);
     void trim(bool begins);
