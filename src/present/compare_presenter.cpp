@@ -7,8 +7,8 @@
 namespace zevo::present {
 namespace {
 
-QString tr(const char* text, const char* about = nullptr, int n = -1) {
-    return QCoreApplication::translate("compare", text, about, n);
+QString tr(const char* text) {
+    return QCoreApplication::translate("compare", text);
 }
 
 /// How far a value lies past its band; 0 inside.
@@ -44,23 +44,24 @@ std::vector<MeasuredRep> ComparePresenter::repsOf(bool after) const {
     const CompareSide& s = side(after);
     const SetResult& r = s.state.set.result;
     std::vector<MeasuredRep> out;
-    if (s.rep) {
-        out.push_back(
-            r.reps[static_cast<std::size_t>(std::clamp<int>(*s.rep, 0, static_cast<int>(r.reps.size()) - 1))]);
-        return out;
-    }
-    for (const MeasuredRep& rep : r.reps)
-        if (r.counts(rep) && (!s.leg || rep.leg == s.leg)) out.push_back(rep);
+    if (s.rep)
+        return {r.reps[static_cast<std::size_t>(std::clamp<int>(*s.rep, 0, static_cast<int>(r.reps.size()) - 1))]};
+    out = r.counted();
+    if (s.leg) std::erase_if(out, [&](const MeasuredRep& rep) { return rep.leg != s.leg; });
     return out;
 }
 
-/// What is shown when sides change: the measure that differs most, and for each side the repetition in its middle.
+/// What is shown when sides change: the measure that differs most.
 void ComparePresenter::choose() {
-    const auto all = differences();
-    const bool known = std::any_of(all.begin(), all.end(), [&](const auto& d) { return d.measure == m_measure; });
-    if (!known) {
-        m_measure = all.empty() ? MeasureId() : all.front().measure;
-    }
+    m_differences = differences();
+    const bool known =
+        std::any_of(m_differences.begin(), m_differences.end(), [&](const auto& d) { return d.measure == m_measure; });
+    if (!known) m_measure = m_differences.empty() ? MeasureId() : m_differences.front().measure;
+    showReps();
+}
+
+/// For each side the repetition in the middle by the measure.
+void ComparePresenter::showReps() {
     for (bool after : {false, true}) {
         auto reps = repsOf(after);
         if (reps.empty()) reps = side(after).state.set.result.reps;
@@ -87,14 +88,13 @@ double ComparePresenter::timeS(bool after) const {
 void ComparePresenter::selectMeasure(MeasureId measure) {
     if (!measure) return;
     m_measure = measure;
-    choose();
+    showReps();
 }
 
 void ComparePresenter::nextMeasure() {
-    const auto all = differences();
+    const auto& all = m_differences;
     for (std::size_t i = 0; i < all.size(); ++i)
         if (all[i].measure == m_measure) return selectMeasure(all[(i + 1) % all.size()].measure);
-    if (!all.empty()) selectMeasure(all.front().measure);
 }
 
 Overlay ComparePresenter::overlay(bool after) const {
@@ -122,11 +122,8 @@ QString ComparePresenter::valueOf(bool after) const {
 std::vector<MeasureDifference> ComparePresenter::differences() const {
     const bool sameSet = m_before.state.first == m_after.state.first;
     const bool alike = sameSet || unlikeBetween(m_before.state, m_after.state).empty();
-    // What single repetitions differ by: those of the sets they are from.
-    std::vector<MeasuredRep> noise;
-    for (const MeasuredRep& rep : m_after.state.set.result.reps)
-        if (m_after.state.set.result.counts(rep)) noise.push_back(rep);
-    auto all = differencesOf(repsOf(false), repsOf(true), noise, alike);
+    auto all = differencesOf(repsOf(false), repsOf(true),
+                             {m_before.state.set.result.counted(), m_after.state.set.result.counted()}, alike);
     // What a coach asked for comes before what is only measured, and where before when.
     auto shelf = [&](const MeasureDifference& d) {
         const Band* band = standard().bandFor(d.measure);
@@ -140,7 +137,7 @@ std::vector<MeasureDifference> ComparePresenter::differences() const {
 
 std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
     std::vector<Row> out;
-    for (const MeasureDifference& d : differences()) {
+    for (const MeasureDifference& d : m_differences) {
         Row row;
         const MeasureDef& info = *d.measure;
         row.measure = d.measure;
@@ -174,7 +171,7 @@ QStringList ComparePresenter::sentences() const {
         if (out.size() < kMost) out.append(tr("%1: %2").arg(r.title, r.change));
     }
     if (out.isEmpty()) out.append(tr("Nothing differs by more than noise"));
-    if (within > 0 && out.size() <= kMost) out.append(tr("%n measures within noise", nullptr, within));
+    if (within > 0 && out.size() <= kMost) out.append(tr("Within noise: %1 more").arg(within));
     return out;
 }
 

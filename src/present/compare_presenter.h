@@ -76,6 +76,8 @@ class ComparePresenter {
 
   private:
     std::vector<MeasuredRep> repsOf(bool after) const;
+    void choose();
+    void showReps();
     std::vector<MeasureDifference> differences() const;
     const Standard& standard() const { return m_after.state.standard; }
 
@@ -85,7 +87,7 @@ class ComparePresenter {
     double m_phase = 1.5;
     MeasureId m_measure;
     MeasuredRep m_shown[2];
-    void choose();
+    std::vector<MeasureDifference> m_differences;
 };
 
 }  // namespace zevo::present

@@ -7,8 +7,8 @@
 namespace zevo::present {
 namespace {
 
-QString tr(const char* text, const char* about = nullptr, int n = -1) {
-    return QCoreApplication::translate("film", text, about, n);
+QString tr(const char* text) {
+    return QCoreApplication::translate("film", text);
 }
 
 /// Lengths a hand can do without a tape: to five centimetres, or two inches.
@@ -113,8 +113,9 @@ QString chanceText(double p) {
 QString ruleText() {
     return tr(
         "All repetitions of both sets are put in order, with what both sets do alike from rep to rep taken out "
-        "(aligned ranks, Hodges and Lehmann 1962; exact test). Told when chance does it in at most one set of ten "
-        "and the change is at least a fifth of the reading's ±. What the camera gets wrong every time is the same "
+        "(aligned ranks, Hodges and Lehmann 1962; exact test). Told when chance does it in at most one set of "
+        "twenty (one of ten with three reps) and the change is at least a fifth of the reading's ±. What the camera "
+        "gets wrong every time is the same "
         "in both and falls out.");
 }
 
@@ -160,7 +161,7 @@ CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<M
     for (const MeasureDifference& d : differences)
         if (d.told && told.size() < kMostTold) told.append(differenceText(d, lengths));
     out.answer = told.isEmpty() ? tr("No difference beyond noise") : told.join(". ");
-    out.how = tr("of %n judged measures", nullptr, static_cast<int>(differences.size()));
+    out.how = tr("judged measures looked at: %1").arg(differences.size());
     return out;
 }
 

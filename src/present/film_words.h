@@ -18,8 +18,8 @@ QString endedBecause(FilmingSwitch::Reason reason);
 
 /// What a cue did, in one line for the top of the answer, and how that was decided.
 struct CueWords {
-    QString answer;   ///< "Worked: Heel off the floor 5.5 → 0.6 cm"
-    QString how;      ///< "6 against 6 reps, more than they differ by themselves (chance 0.2 %)"
+    QString answer;   ///< "Worked. Heel off the floor: 5.5 ±0.4 cm → 0.6 ±0.2 cm"
+    QString how;      ///< "more than the reps of one set differ by themselves (by chance: 0.2 %)"
     QString said;     ///< the wording that was given, or what was changed in the set-up
     QString brought;  ///< what is there now and was not before; empty: nothing
     QString rule;     ///< how such a verdict comes about, with its source

@@ -7,7 +7,7 @@
 namespace zevo::present {
 namespace {
 
-constexpr double kKgPerLb = 0.45359237;
+constexpr double kKgPerLb = 0.45359237, kCmPerInch = 2.54;
 
 QString tr(const char* text) {
     return QCoreApplication::translate("log", text);
@@ -17,6 +17,14 @@ QString tr(const char* text) {
 
 double fromKg(double kg, Lengths lengths) {
     return lengths == Lengths::Us ? kg / kKgPerLb : kg;
+}
+
+double fromCm(double cm, Lengths lengths) {
+    return lengths == Lengths::Us ? cm / kCmPerInch : cm;
+}
+
+double toCm(double shown, Lengths lengths) {
+    return lengths == Lengths::Us ? shown * kCmPerInch : shown;
 }
 
 double toKg(double shown, Lengths lengths) {
@@ -144,7 +152,7 @@ QString scoreText(const CueScore& s) {
     if (s.tried() == 0) return tr("not tried yet");
     QStringList out;
     if (s.worked) out.append(tr("worked %1 of %2").arg(s.worked).arg(s.worked + s.failed()));
-    if (!s.worked && s.failed()) out.append(tr("did nothing %1 ×").arg(s.noDifference));
+    if (!s.worked && s.noDifference) out.append(tr("did nothing %1 ×").arg(s.noDifference));
     if (s.worse) out.append(tr("made it worse %1 ×").arg(s.worse));
     if (out.isEmpty()) out.append(tr("not answered yet"));
     return out.join(", ");

@@ -15,6 +15,9 @@ QString massText(double kg, Lengths lengths);
 /// Kilograms of what a scale in these units shows, and back.
 double toKg(double shown, Lengths lengths);
 double fromKg(double kg, Lengths lengths);
+/// The same of lengths, centimetres and inches.
+double toCm(double shown, Lengths lengths);
+double fromCm(double cm, Lengths lengths);
 
 /// Ids with their titles, for what a set is logged with.
 using Named = std::vector<std::pair<std::string, QString>>;
@@ -22,7 +25,7 @@ const Named& shoesNamed();
 const Named& heldNamed();
 QString titleOf(const Named& names, const std::string& id);
 QString kindText(SetKind kind);
-/// "bell 24 kg", "bar 20 + 40 kg", "two of 16 kg: 32 kg"; empty without a load.
+/// "24 kg", "bar 20 kg + 40 kg", "2 × 16 kg = 32 kg"; empty without a load.
 QString loadText(const Load& load, Lengths lengths);
 /// Wedge, box, belt and pole, "wedge 10°, belt"; empty without any.
 QString aidsText(const SetFacts& facts, Lengths lengths);
@@ -33,7 +36,7 @@ QString changeText(const SetUpChange& change, const Catalogue& catalogue, const 
 QString differenceText(const MeasureDifference& difference, Lengths lengths);
 /// Why two sets were not seen alike.
 QString unlikeText(Unlike unlike);
-/// "worked 3 of 4", "failed 2", "not tried".
+/// "worked 3 of 4", "did nothing 2 ×", "not tried yet".
 QString scoreText(const CueScore& score);
 
 }  // namespace zevo::present

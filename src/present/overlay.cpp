@@ -205,6 +205,18 @@ Overlay skeletonOverlay(const Track& track, std::size_t sample) {
     return s.out;
 }
 
+QRectF bodyOver(const Track& track, std::size_t from, std::size_t to) {
+    constexpr std::size_t kEvery = 3;
+    QRectF out;
+    for (std::size_t i = from; i <= to; i += kEvery)
+        for (std::size_t id = 0; id < kLandmarkCount; ++id) {
+            const Vec2 p = track.toPicture(track.points[id][i]);
+            out |= QRectF(p.x() - 1, p.y() - 1, 2, 2);
+        }
+    const double air = 0.03 * track.bodyPx;
+    return out.adjusted(-air, -air, air, air);
+}
+
 Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample, bool mirrored) {
     auto middle = [](const Track& t, std::size_t at) -> Vec2 {
         return 0.5 * (t.at(L::LeftHip, at) + t.at(L::RightHip, at));

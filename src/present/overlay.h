@@ -2,6 +2,7 @@
 
 #include <QLineF>
 #include <QPointF>
+#include <QRectF>
 #include <QString>
 #include <optional>
 #include <vector>
@@ -32,6 +33,9 @@ Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, co
 
 /// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
 Overlay skeletonOverlay(const Track& track, std::size_t sample);
+
+/// The part of the picture the body is in over a stretch of samples, with a little air.
+QRectF bodyOver(const Track& track, std::size_t from, std::size_t to);
 
 /// Another figure over this one: the whole figure of `other`, its hip on the hip that is shown, as large as this client
 /// is here. Tracks face the same way, so that who was filmed from his other side is mirrored; `mirrored`: once more,

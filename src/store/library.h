@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QString>
+#include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -91,8 +92,12 @@ class Library {
     /// Every value of one measure over a client's sets, oldest first.
     Result<std::vector<HistoryValue>> history(ClientId client, const QString& measure) const;
 
-    /// All sets of a client that are not hidden, oldest first; by `movement` where one is named.
+    /// All sets of a client that are not hidden, oldest first, with their edits and without their repetitions; by
+    /// `movement` where one is named.
     Result<std::vector<LoggedSet>> log(ClientId client, const QString& movement = {}) const;
+    /// Fills in the repetitions of those that are `wanted` (all where nothing is said); many cost little more than one.
+    Result<void> readRepetitions(std::vector<LoggedSet>& log,
+                                 const std::function<bool(const LoggedSet&)>& wanted = {}) const;
 
   private:
     struct Impl;

@@ -1,6 +1,4 @@
 // Clients in the record: found, joined, and what there is of them; where their sets stand.
-#include <QHash>
-
 #include "store/library_impl.h"
 
 namespace zevo::store {
@@ -146,13 +144,17 @@ Result<void> Library::putSet(SetId id, const SetPlace& place) {
 }
 
 Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& movement) const {
+    const QString which =
+        "FROM sets s JOIN sessions e ON e.id = s.session_id %1 WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR "
+        "s.movement = ?) ORDER BY e.held_on, s.position, s.id";
+    const QVariantList values{number(client), notNull(movement), notNull(movement)};
     auto q = m_impl->read(
-        "SELECT s.id, e.held_on, s.movement, s.headline, c.width || 'x' || c.height || ' ' || o.model || ' ' || "
-        "s.engine "
-        "FROM sets s JOIN sessions e ON e.id = s.session_id LEFT JOIN observations o ON o.set_id = s.id AND o.position "
-        "= 0 LEFT JOIN clips c ON c.id = o.clip_id WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR s.movement = "
-        "?) ORDER BY e.held_on, s.position, s.id",
-        {number(client), notNull(movement), notNull(movement)});
+        "SELECT s.id, e.held_on, s.movement, s.headline, s.reps, c.width || 'x' || c.height || ' ' || o.model || ' ' "
+        "|| "
+        "s.engine " +
+            which.arg("LEFT JOIN observations o ON o.set_id = s.id AND o.position = 0 LEFT JOIN clips c ON c.id = "
+                      "o.clip_id"),
+        values);
     if (!q) return q.error();
     std::vector<LoggedSet> out;
     while (q->next()) {
@@ -160,19 +162,34 @@ Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& move
         s.id = SetId(q->value(0).toLongLong());
         s.heldOn = QDate::fromString(q->value(1).toString(), Qt::ISODate);
         s.movement = q->value(2).toString(), s.headline = q->value(3).toString();
-        s.seenBy = q->value(4).toString();
+        s.measured = q->value(4).toInt() > 0;
+        s.seenBy = q->value(5).toString();
         out.push_back(std::move(s));
     }
-    q->finish();
-    for (LoggedSet& s : out) {
-        auto made = edits(s.id);
-        if (!made) return made.error();
-        s.edits = std::move(*made);
-        auto reps = m_impl->readReps(number(s.id), false);
-        if (!reps) return reps.error();
-        s.reps = std::move(*reps);
+    auto edits = m_impl->read(
+        "SELECT s.id, d.kind, d.payload " + which.arg("JOIN edits d ON d.set_id = s.id") + ", d.position", values);
+    if (!edits) return edits.error();
+    auto at = out.begin();  // both lists are in the same order
+    while (edits->next()) {
+        while (at != out.end() && at->id != SetId(edits->value(0).toLongLong())) ++at;
+        auto edit = readEdit(edits->value(1).toString().toStdString(), edits->value(2).toString().toStdString());
+        if (!edit) return edit.error();
+        if (at != out.end()) at->edits.push_back(std::move(*edit));
     }
     return out;
+}
+
+Result<void> Library::readRepetitions(std::vector<LoggedSet>& log,
+                                      const std::function<bool(const LoggedSet&)>& wanted) const {
+    std::vector<qint64> sets;
+    for (const LoggedSet& s : log)
+        if (!wanted || wanted(s)) sets.push_back(number(s.id));
+    if (sets.empty()) return {};
+    auto reps = m_impl->readReps(sets, false);
+    if (!reps) return reps.error();
+    for (LoggedSet& s : log)
+        if (const auto found = reps->find(number(s.id)); found != reps->end()) s.reps = std::move(found->second);
+    return {};
 }
 
 }  // namespace zevo::store

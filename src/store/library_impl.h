@@ -9,12 +9,14 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QHash>
 #include <QSqlDatabase>
 #include <QSqlError>
 #include <QSqlQuery>
 #include <QUuid>
 #include <QVariant>
 #include <functional>
+#include <map>
 
 #include "core/record/edit_json.h"
 #include "store/blocks.h"
@@ -207,41 +209,52 @@ struct Library::Impl {
         return writeReps(set, o.second, true, o.engine);
     }
 
-    Result<std::vector<MeasuredRep>> readReps(qint64 set, bool second) const {
+    /// Repetitions with their values, by the number of their set.
+    Result<std::map<qint64, std::vector<MeasuredRep>>> readReps(const std::vector<qint64>& sets, bool second) const {
+        QStringList numbers;
+        for (qint64 set : sets) numbers.append(QString::number(set));
+        const QString among = " IN (" + numbers.join(',') + ")";
         auto q = read(
-            "SELECT number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions WHERE "
-            "set_id = ? AND second = ? ORDER BY number",
-            {set, second});
+            "SELECT set_id, number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions "
+            "WHERE set_id" +
+                among + " AND second = ? ORDER BY set_id, number",
+            {second});
         if (!q) return q.error();
-        std::vector<MeasuredRep> out;
+        std::map<qint64, std::vector<MeasuredRep>> out;
         while (q->next()) {
             MeasuredRep r;
-            r.index = q->value(0).toInt();
-            const QString kind = q->value(1).toString();
+            r.index = q->value(1).toInt();
+            const QString kind = q->value(2).toString();
             r.kind = kind == "partial" ? RepKind::Partial : kind == "double" ? RepKind::Double : RepKind::Full;
-            r.startS = q->value(2).toDouble(), r.arriveS = q->value(3).toDouble(), r.bottomS = q->value(4).toDouble();
-            r.leaveS = q->value(5).toDouble(), r.endS = q->value(6).toDouble();
-            if (!q->value(7).isNull()) r.leg = q->value(7).toString() == "left" ? Side::Left : Side::Right;
-            out.push_back(std::move(r));
+            r.startS = q->value(3).toDouble(), r.arriveS = q->value(4).toDouble(), r.bottomS = q->value(5).toDouble();
+            r.leaveS = q->value(6).toDouble(), r.endS = q->value(7).toDouble();
+            if (!q->value(8).isNull()) r.leg = q->value(8).toString() == "left" ? Side::Left : Side::Right;
+            out[q->value(0).toLongLong()].push_back(std::move(r));
         }
         auto values = read(
-            "SELECT rep_s, measure, value, pm90, confidence, at_s, second, as_seen FROM measurements WHERE set_id "
-            "= ? AND view = ?",
-            {set, second});
+            "SELECT set_id, rep_s, measure, value, pm90, confidence, at_s, second, as_seen FROM "
+            "measurements WHERE set_id" +
+                among + " AND view = ?",
+            {second});
         if (!values) return values.error();
+        QHash<QString, MeasureId> known;
         while (values->next()) {
             // A measure that this Zevo does not know any more is not shown.
-            const MeasureId id = MeasureId::named(values->value(1).toString().toStdString());
-            for (MeasuredRep& r : out)
-                if (id && r.bottomS == values->value(0).toDouble())
+            const QString name = values->value(2).toString();
+            auto id = known.find(name);
+            if (id == known.end()) id = known.insert(name, MeasureId::named(name.toStdString()));
+            if (!*id) continue;
+            for (MeasuredRep& r : out[values->value(0).toLongLong()])
+                if (r.bottomS == values->value(1).toDouble())
                     r.measures.push_back(
-                        {id, values->value(2).toDouble(), values->value(3).toDouble(), values->value(4).toDouble(),
-                         values->value(5).toDouble(), values->value(6).toBool(),
-                         values->value(7).isNull() ? std::nullopt : std::optional(values->value(7).toDouble())});
+                        {*id, values->value(3).toDouble(), values->value(4).toDouble(), values->value(5).toDouble(),
+                         values->value(6).toDouble(), values->value(7).toBool(),
+                         values->value(8).isNull() ? std::nullopt : std::optional(values->value(8).toDouble())});
         }
-        for (MeasuredRep& r : out)
-            std::sort(r.measures.begin(), r.measures.end(),
-                      [](const Measurement& a, const Measurement& b) { return a.measure < b.measure; });
+        for (auto& [set, reps] : out)
+            for (MeasuredRep& r : reps)
+                std::sort(r.measures.begin(), r.measures.end(),
+                          [](const Measurement& a, const Measurement& b) { return a.measure < b.measure; });
         return out;
     }
 

@@ -160,23 +160,19 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     if (!made) return made.error();
     out.edits = std::move(*made);
     for (bool second : {false, true}) {
-        auto reps = m_impl->readReps(set, second);
-        if (!reps) return reps.error();
+        auto all = m_impl->readReps({set}, second);
+        if (!all) return all.error();
+        auto* reps = &(*all)[set];
         (second ? out.kept.secondReps : out.kept.reps) = std::move(*reps);
     }
     return out;
 }
 
 Result<void> Library::setHeldOn(SetId id, const QDate& day) {
-    return m_impl->transaction([&]() -> Result<void> {
-        auto owner = m_impl->read(
-            "SELECT e.client_id FROM sets s JOIN sessions e ON e.id = s.session_id WHERE s.id = ?", {number(id)});
-        if (!owner) return owner.error();
-        if (!owner->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
-        auto session = m_impl->session(ClientId(owner->value(0).toLongLong()), day);
-        if (!session) return session.error();
-        return m_impl->change("UPDATE sets SET session_id = ? WHERE id = ?", {*session, number(id)});
-    });
+    auto place = placeOf(id);
+    if (!place) return place.error();
+    place->heldOn = day;
+    return putSet(id, *place);
 }
 
 Result<void> Library::moveClip(ClipId id, const QString& path) {

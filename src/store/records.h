@@ -128,8 +128,9 @@ struct LoggedSet {
     SetId id{};
     QDate heldOn;
     QString movement, headline;
+    bool measured = false;  ///< it has repetitions
     Edits edits;
-    std::vector<MeasuredRep> reps;
+    std::vector<MeasuredRep> reps;  ///< only after Library::readRepetitions()
     QString seenBy;  ///< size of the picture, network and engine: alike where two sets can be held against each other
 };
 

@@ -265,7 +265,7 @@ class TestBetween : public QObject {
         openTheSet(1);
         auto* row = review()->logRow();
         auto tap = [&](const char* chip, const char* item) {
-            auto* button = row->chip(chip);
+            auto* button = row->chipOf(chip);
             auto* action = button->menu()->findChild<QAction*>(item);
             QVERIFY2(action, item);
             // The menu holds the event loop while it is open: the second tap comes out of it.
@@ -282,15 +282,15 @@ class TestBetween : public QObject {
         tap("chipShoes", "shoes-bare");
         tap("chipEffort", "effort7");
         QCOMPARE(*document().facts().log.effort, 7);
-        QVERIFY(row->chip("chipShoes")->text() == "barefoot" && row->chip("chipEffort")->text() == "effort 7");
+        QVERIFY(row->chipOf("chipShoes")->text() == "barefoot" && row->chipOf("chipEffort")->text() == "effort 7");
         auto* each = row->findChild<QDoubleSpinBox*>("eachKg");
         each->setValue(24);
         QCOMPARE(document().facts().log.load.totalKg(), 24.0);
-        QVERIFY(row->chip("chipLoad")->text().contains("24 kg"));
+        QVERIFY(row->chipOf("chipLoad")->text().contains("24 kg"));
         QCOMPARE(fold(*library().edits(review()->id())).facts.log.load.totalKg(), 24.0);
         // In pounds it is shown and taken in pounds.
         w().toggleUnits();
-        QVERIFY(row->chip("chipLoad")->text().contains("53 lb"));
+        QVERIFY(row->chipOf("chipLoad")->text().contains("53 lb"));
         QVERIFY(std::abs(document().facts().log.load.totalKg() - 24) < 1e-9);  // looking changes nothing
         w().toggleUnits();
         // The next set of the movement starts from there, without the effort.
@@ -313,7 +313,7 @@ class TestBetween : public QObject {
         each->setValue(20);
         QCOMPARE(document().facts().heldShare(), 0.25);
         QCOMPARE(document().result().context.loadShare, 0.25);
-        QVERIFY(review()->logRow()->chip("chipLoad")->text().contains("25 %"));
+        QVERIFY(review()->logRow()->chipOf("chipLoad")->text().contains("25 %"));
     }
 
     void twoSetsAreCompared() {

@@ -215,7 +215,7 @@ class TestFilming : public QObject {
         QCOMPARE(review()->presenter().result().reps.size(), std::size_t{2});
         click("undo");  // it was one: with two left, no cue could be answered
         QCOMPARE(review()->presenter().result().reps.size(), std::size_t{3});
-        auto* effort = review()->logRow()->chip("chipEffort");
+        auto* effort = review()->logRow()->chipOf("chipEffort");
         QTimer::singleShot(0, effort->menu(), [menu = effort->menu()] {
             auto* seven = menu->findChild<QAction*>("effort7");
             menu->setActiveAction(seven);

@@ -28,7 +28,7 @@ std::vector<MeasuredRep> reps(const std::vector<double>& values, const char* mea
 LedgerSet setOf(long id, long day, std::vector<MeasuredRep> r, const SetFacts& facts = {}, const CueGiven& cue = {}) {
     Edits e{FactsSet{facts}};
     if (!cue.fault.empty()) e.push_back(cue);
-    return {id, day, e, std::move(r), true};
+    return {id, day, e, std::move(r), "camera"};
 }
 
 /// Squats of the virtual client that stop `short` degrees above where they should, each by its own little bit more or
@@ -99,26 +99,26 @@ class TestLedger : public QObject {
 
     void differencesAreToldOrWithinNoise() {
         const auto before = reps({5.0, 5.4, 4.8, 5.2, 5.1}), after = reps({0.4, 0.2, 0.5, 0.3, 0.6});
-        const auto d = differencesOf(before, after, before, true);
+        const auto d = differencesOf(before, after, {before}, true);
         QCOMPARE(d.size(), std::size_t{1});
         QVERIFY(d[0].told && d[0].change() < -4);
         NEAR(d[0].beforePm, halfWidth(std::vector{5.0, 5.4, 4.8, 5.2, 5.1}), 1e-9);
-        QVERIFY(!differencesOf(before, reps({5.1, 5.3, 4.9, 5.0, 5.2}), before, true)[0].told);
+        QVERIFY(!differencesOf(before, reps({5.1, 5.3, 4.9, 5.0, 5.2}), {before}, true)[0].told);
         // Surely there, and too small for a word: a tenth of the reading's ±.
         QVERIFY(
-            !differencesOf(reps({1.00, 1.01, 0.99, 1.0, 1.0}), reps({1.08, 1.09, 1.08, 1.07, 1.08}), before, true)[0]
+            !differencesOf(reps({1.00, 1.01, 0.99, 1.0, 1.0}), reps({1.08, 1.09, 1.08, 1.07, 1.08}), {before}, true)[0]
                  .told);
         // Filmed otherwise: the stated ± of both have to be passed as well.
         const auto apart = reps({3.9, 4.1, 4.0, 4.2, 4.0});
-        QVERIFY(differencesOf(before, apart, before, true)[0].told);
-        QVERIFY(!differencesOf(before, apart, before, false)[0].told);
-        QVERIFY(differencesOf(before, after, before, false)[0].told);
-        QVERIFY(differencesOf(before, apart, before, false)[0].beforePm > 0.8);
+        QVERIFY(differencesOf(before, apart, {before}, true)[0].told);
+        QVERIFY(!differencesOf(before, apart, {before}, false)[0].told);
+        QVERIFY(differencesOf(before, after, {before}, false)[0].told);
+        QVERIFY(differencesOf(before, apart, {before}, false)[0].beforePm > 0.8);
         // Single repetitions: against what repetitions of their set differ by.
         const auto one = std::vector{before[0]};
-        QVERIFY(!differencesOf(one, {before[1]}, before, true)[0].told);
-        QVERIFY(differencesOf(one, {after[0]}, before, true)[0].told);
-        QVERIFY(!differencesOf(one, {after[0]}, one, true)[0].told);  // nothing is known of the noise
+        QVERIFY(!differencesOf(one, {before[1]}, {before}, true)[0].told);
+        QVERIFY(differencesOf(one, {after[0]}, {before}, true)[0].told);
+        QVERIFY(!differencesOf(one, {after[0]}, {one}, true)[0].told);  // nothing is known of the noise
     }
 
     void theNextSetOfTheDayAnswers() {
@@ -173,6 +173,10 @@ class TestLedger : public QObject {
         QCOMPARE(both.cues[0].also.size(), std::size_t{1});
         QCOMPARE(scoresOf(both.cues)[0].worked, 0);
         QCOMPARE(scoresOf(both.cues)[0].open, 1);
+        // Nor does what another camera saw.
+        auto other = setOf(2, 1, down, plain);
+        other.seenBy = "another camera";
+        QCOMPARE(scoresOf(ledgerOf({setOf(1, 1, up, plain, cue), other}, *made::catalogue()).cues)[0].open, 1);
         QVERIFY(setUpChanges(plain, plain).empty());
         SetFacts all = plain;
         all.choices["stance"] = "wide", all.choices["arms"] = "held-in", all.log.boxCm = 40, all.log.belt = true;
@@ -186,6 +190,8 @@ class TestLedger : public QObject {
             {"f", "a", 0, 2, 0, 0}, {"f", "c", 1, 0, 0, 0}, {"f", "d", 3, 1, 0, 0}, {"other", "b", 9, 0, 0, 0}};
         QCOMPARE(bestFirst(words, "f", scores), (std::vector<std::size_t>{3, 2, 1, 0}));
         QCOMPARE(bestFirst(words, "f", {}), (std::vector<std::size_t>{0, 1, 2, 3}));
+        // What failed oftener than it worked goes last as well.
+        QCOMPARE(bestFirst(words, "f", {{"f", "a", 1, 2, 0, 0}}), (std::vector<std::size_t>{1, 2, 3, 0}));
         // Once is no pattern.
         QCOMPARE(bestFirst(words, "f", {{"f", "a", 0, 1, 0, 0}}), (std::vector<std::size_t>{0, 1, 2, 3}));
     }

@@ -200,7 +200,11 @@ class TestClients : public QObject {
         auto lunge = newSet(a, kJune, "3");
         lunge.outcome.movement = "split-squat";
         (void)*m_library->addSet(lunge);
-        const auto log = *m_library->log(a, "squat");
+        auto log = *m_library->log(a, "squat");
+        QVERIFY(log[1].reps.empty() && log[1].measured);
+        QVERIFY(bool(m_library->readRepetitions(log, [&](const LoggedSet& s) { return s.heldOn == kJune; })));
+        QVERIFY(log[0].reps.empty());
+        QVERIFY(bool(m_library->readRepetitions(log)));
         QCOMPARE(log.size(), std::size_t{2});
         QCOMPARE(log[0].heldOn, kMay);  // oldest first
         QCOMPARE(log[1].reps.size(), std::size_t{2});

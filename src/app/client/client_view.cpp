@@ -16,6 +16,7 @@
 #include <cmath>
 
 #include "app/home/client_row.h"
+#include "app/theme/parts.h"
 #include "present/log_words.h"
 
 namespace zevo::app {
@@ -25,7 +26,6 @@ using namespace present;
 namespace {
 
 constexpr int kTypingPauseMs = 1500;
-constexpr double kCmPerInch = 2.54;
 
 QString day(const QDate& d) {
     return QLocale().toString(d, "d MMM yyyy");
@@ -39,7 +39,7 @@ const std::pair<const char*, const char*> kParts[] = {{"thigh", QT_TRANSLATE_NOO
 
 }  // namespace
 
-ClientView::ClientView(Actions& actions, QWidget* parent) : QWidget(parent), m_actions(actions) {
+ClientView::ClientView(SetRow::OutlinesOf outlinesOf, QWidget* parent) : QWidget(parent) {
     setObjectName("clientView");
     setFocusPolicy(Qt::StrongFocus);
     m_typing.setSingleShot(true);
@@ -49,7 +49,7 @@ ClientView::ClientView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     page->setContentsMargins(20, 6, 20, 12);
     page->setSpacing(18);
     page->addWidget(buildFacts(), 4);
-    page->addWidget(buildRecord(), 9);
+    page->addWidget(buildRecord(std::move(outlinesOf)), 9);
 }
 
 QWidget* ClientView::buildFacts() {
@@ -74,7 +74,7 @@ QWidget* ClientView::buildFacts() {
     m_goals = new QPlainTextEdit(card);
     m_goals->setObjectName("goals");
     m_goals->setAccessibleName(tr("Goals"));
-    m_goals->setPlaceholderText(tr("What he wants to be able to do"));
+    m_goals->setPlaceholderText(tr("What the client wants to be able to do"));
     m_goals->setTabChangesFocus(true);
     m_goals->setMaximumHeight(78);
     m_goals->installEventFilter(this);
@@ -143,13 +143,9 @@ QWidget* ClientView::buildFacts() {
     return card;
 }
 
-QWidget* ClientView::buildRecord() {
-    m_scroll = new QScrollArea(this);
-    m_scroll->setWidgetResizable(true);
-    m_scroll->setFrameShape(QFrame::NoFrame);
-    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    m_scroll->setFocusPolicy(Qt::NoFocus);
+QWidget* ClientView::buildRecord(SetRow::OutlinesOf outlinesOf) {
     auto* inside = new QWidget;
+    inside->setObjectName("clientRecord");
     auto* column = new QVBoxLayout(inside);
     column->setContentsMargins(0, 0, 8, 0);
     column->setSpacing(6);
@@ -170,14 +166,18 @@ QWidget* ClientView::buildRecord() {
     section(m_hurtsTitle, m_hurts, "hurts", tr("What hurts"));
     section(m_cuesTitle, m_cues, "cues", tr("Which words work"));
     section(m_trialsTitle, m_trials, "trials", tr("Which set-up works"));
-    section(m_targetsTitle, m_targets, "targets", tr("His own targets"));
+    section(m_targetsTitle, m_targets, "targets", tr("Own targets"));
     connect(m_targets, &QLabel::linkActivated, this, [this](const QString& link) {
         store::Client next = m_file.client;
         const int at = link.toInt();
         if (at < 0 || at >= static_cast<int>(next.targets.size())) return;
         const store::Target gone = next.targets[static_cast<std::size_t>(at)];
         next.targets.erase(next.targets.begin() + at);
-        if (gone.measure == "thigh_angle" && gone.movement == "squat") next.choices.erase("depth");
+        const Movement* movement = m_catalogue->movement(gone.movement.toStdString());
+        if (const auto own =
+                movement ? ownNumberFor(m_catalogue->choices, *movement, MeasureId::named(gone.measure.toStdString()))
+                         : std::nullopt)
+            next.choices.erase(own->first);
         emit clientChanged(next);
     });
     m_courseTitle = new QLabel(tr("Course"), inside);
@@ -192,10 +192,7 @@ QWidget* ClientView::buildRecord() {
     heading->addWidget(title);
     heading->addStretch();
     auto button = [&](const char* name, const QString& text, const QString& tip, auto slot) {
-        auto* b = new QPushButton(text, inside);
-        b->setObjectName(name);
-        b->setProperty("kind", "chip");
-        b->setFont(textFont(14));
+        auto* b = chip(inside, name, text);
         b->setToolTip(tip);
         b->setAccessibleName(tip);
         heading->addWidget(b);
@@ -211,10 +208,7 @@ QWidget* ClientView::buildRecord() {
     button("setLater", tr("Later"), tr("One place later on its day"),
            [this](store::SetId id) { emit setMoved(id, 1); });
     button("otherDay", tr("Another day…"), tr("To another day"), [this](store::SetId id) { emit dayWanted(id); });
-    m_give = new QPushButton(tr("Another client…"), inside);
-    m_give->setObjectName("giveSet");
-    m_give->setProperty("kind", "chip");
-    m_give->setFont(textFont(14));
+    m_give = chip(inside, "giveSet", tr("Another client…"));
     m_giveMenu = new QMenu(m_give);
     m_give->setMenu(m_giveMenu);
     heading->addWidget(m_give);
@@ -224,17 +218,15 @@ QWidget* ClientView::buildRecord() {
     m_sets = new QListWidget(inside);
     m_sets->setObjectName("clientSets");
     m_sets->setAccessibleName(tr("Sets, newest first"));
-    m_sets->setFont(textFont(15));
-    m_sets->setMinimumHeight(150);
+    m_sets->setSpacing(3);
+    m_sets->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_sets->setMinimumHeight(200);
+    m_sets->setItemDelegate(m_rows = new SetRow(std::move(outlinesOf), m_sets));
     column->addWidget(m_sets, 1);
     connect(m_sets, &QListWidget::itemActivated, this, [this] {
         if (const auto id = chosenSet()) emit setWanted(*id);
     });
-    m_scroll->setWidget(inside);
-    for (QWidget* w : {m_scroll->viewport(), inside}) w->setAutoFillBackground(false);
-    inside->setObjectName("clientRecord");
-    inside->setStyleSheet("#clientRecord { background: transparent }");
-    return m_scroll;
+    return scrolled(inside, this);
 }
 
 bool ClientView::eventFilter(QObject* watched, QEvent* e) {
@@ -250,6 +242,7 @@ void ClientView::saveNow() {
 void ClientView::setTheme(const Theme& theme) {
     m_theme = theme;
     m_courses->setTheme(theme);
+    m_rows->setTheme(theme);
     m_tile->setStyleSheet(
         QString("background: %1; color: %2; border-radius: 11px").arg(theme.accent.name(), theme.onAccent.name()));
     if (m_shown) fillWords();
@@ -283,7 +276,7 @@ void ClientView::fill() {
     for (const auto& [part, box] : m_build) {
         const auto known = c.build.find(part);
         box->setSuffix(us ? " in" : " cm");
-        box->setValue(known == c.build.end() ? 0 : us ? known->second / kCmPerInch : known->second);
+        box->setValue(known == c.build.end() ? 0 : fromCm(known->second, m_lengths));
     }
     m_consent->setText(c.consent ? tr("Agreed to be filmed on %1%2")
                                        .arg(day(*c.consent), c.consentFor.isEmpty() ? QString() : ", " + c.consentFor)
@@ -395,15 +388,14 @@ void ClientView::fillSets() {
     for (auto s = m_file.log.rbegin(); s != m_file.log.rend(); ++s) {
         const EditedSet edited = fold(s->edits);
         const Movement* movement = m_catalogue->movement(s->movement.toStdString());
-        QStringList words{day(s->heldOn), movement ? QString::fromStdString(movement->title) : s->movement,
-                          s->headline};
+        QStringList words{day(s->heldOn), movement ? QString::fromStdString(movement->title) : s->movement};
         if (edited.facts.log.kind != SetKind::Working) words.append(kindText(edited.facts.log.kind));
         if (const QString load = loadText(edited.facts.log.load, m_lengths); !load.isEmpty()) words.append(load);
         if (const QString aids = aidsText(edited.facts, m_lengths); !aids.isEmpty()) words.append(aids);
         if (edited.cue && !edited.cue->wording.empty())
             words.append(tr("said: “%1”").arg(QString::fromStdString(edited.cue->wording)));
-        auto* item = new QListWidgetItem(words.join(" · "), m_sets);
-        item->setData(Qt::UserRole, static_cast<qlonglong>(s->id));
+        auto* item = new QListWidgetItem(words.join(" · ") + "\n" + s->headline, m_sets);
+        item->setData(kSetId, static_cast<qlonglong>(s->id));
         if (chosen == s->id) m_sets->setCurrentItem(item);
     }
     if (m_sets->currentRow() < 0 && m_sets->count() > 0) m_sets->setCurrentRow(0);
@@ -411,7 +403,7 @@ void ClientView::fillSets() {
 
 std::optional<store::SetId> ClientView::chosenSet() const {
     const auto* item = m_sets->currentItem();
-    return item ? std::optional(store::SetId(item->data(Qt::UserRole).toLongLong())) : std::nullopt;
+    return item ? std::optional(store::SetId(item->data(kSetId).toLongLong())) : std::nullopt;
 }
 
 void ClientView::save() {
@@ -424,12 +416,11 @@ void ClientView::save() {
     // What is shown rounded is only taken where it was changed.
     if (std::abs(m_mass->value() - fromKg(next.massKg, m_lengths)) > 0.06)
         next.massKg = toKg(m_mass->value(), m_lengths);
-    const double unit = m_lengths == present::Lengths::Us ? kCmPerInch : 1;
     for (const auto& [part, box] : m_build) {
         const double before = next.build.contains(part) ? next.build.at(part) : 0;
-        if (std::abs(box->value() * unit - before) < 0.06 * unit) continue;
+        if (std::abs(box->value() - fromCm(before, m_lengths)) < 0.06) continue;
         if (box->value() > 0)
-            next.build[part] = box->value() * unit;
+            next.build[part] = toCm(box->value(), m_lengths);
         else
             next.build.erase(part);
     }

@@ -6,7 +6,7 @@
 #include <optional>
 
 #include "app/client/course_plots.h"
-#include "app/shell/actions.h"
+#include "app/home/set_row.h"
 #include "app/work/client_file.h"
 
 class QDoubleSpinBox;
@@ -16,7 +16,6 @@ class QListWidget;
 class QMenu;
 class QPlainTextEdit;
 class QPushButton;
-class QScrollArea;
 
 namespace zevo::app {
 
@@ -25,7 +24,7 @@ namespace zevo::app {
 class ClientView : public QWidget {
     Q_OBJECT
   public:
-    ClientView(Actions& actions, QWidget* parent);
+    ClientView(SetRow::OutlinesOf outlinesOf, QWidget* parent);
     void setTheme(const Theme& theme);
     void setLengths(present::Lengths lengths);
     /// `others`: clients he can be merged with, or his sets moved to.
@@ -55,7 +54,7 @@ class ClientView : public QWidget {
 
   private:
     QWidget* buildFacts();
-    QWidget* buildRecord();
+    QWidget* buildRecord(SetRow::OutlinesOf outlinesOf);
     void fill();
     void fillWords();
     void fillSets();
@@ -65,7 +64,6 @@ class ClientView : public QWidget {
     QString targetsText() const;
     QString hurtsText() const;
 
-    Actions& m_actions;
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;
     ClientFile m_file;
@@ -83,7 +81,7 @@ class ClientView : public QWidget {
     QListWidget* m_sets;
     QPushButton *m_archive, *m_merge, *m_give;
     QMenu *m_mergeMenu, *m_giveMenu;
-    QScrollArea* m_scroll;
+    SetRow* m_rows;
 };
 
 }  // namespace zevo::app

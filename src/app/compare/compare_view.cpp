@@ -12,6 +12,7 @@
 #include <cmath>
 
 #include "app/shell/elided_label.h"
+#include "app/theme/parts.h"
 
 namespace zevo::app {
 
@@ -24,14 +25,6 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
     auto* page = new QVBoxLayout(this);
     page->setContentsMargins(16, 4, 16, 10);
     page->setSpacing(6);
-    auto chip = [this](const char* name, const QString& text) {
-        auto* b = new QPushButton(text, this);
-        b->setObjectName(name);
-        b->setProperty("kind", "chip");
-        b->setFont(textFont(14));
-        b->setFocusPolicy(Qt::TabFocus);
-        return b;
-    };
     auto menu = [](QPushButton* b) {
         auto* m = new QMenu(b);
         b->setMenu(m);
@@ -43,8 +36,8 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
                     const QString& word) {
         auto* name = new QLabel(word, this);
         name->setFont(textFont(15, true));
-        set = chip((QByteArray(which) + "Set").constData(), tr("choose a set"));
-        rep = chip((QByteArray(which) + "Rep").constData(), tr("all reps"));
+        set = chip(this, QString(which) + "Set", tr("choose a set"));
+        rep = chip(this, QString(which) + "Rep", tr("all reps"));
         sets = menu(set), reps = menu(rep);
         text = new ElidedLabel(this);
         text->setObjectName(QByteArray(which) + "Text");
@@ -56,10 +49,10 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
     };
     side(m_beforeText, m_beforeSet, m_beforeRep, m_beforeMenu, m_beforeReps, "before", tr("Before"));
     side(m_afterText, m_afterSet, m_afterRep, m_afterMenu, m_afterReps, "after", tr("After"));
-    m_overButton = chip("over", tr("One over the other"));
-    m_swap = chip("swap", tr("Swap"));
-    m_legs = chip("legs", tr("Left | right leg"));
-    m_back = chip("compareBack", tr("Back to the set"));
+    m_overButton = chip(this, "over", tr("One over the other"));
+    m_swap = chip(this, "swap", tr("Swap"));
+    m_legs = chip(this, "legs", tr("Left | right leg"));
+    m_back = chip(this, "compareBack", tr("Back to the set"));
     page->addLayout(top);
 
     auto* pictures = new QHBoxLayout;
@@ -70,7 +63,7 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
         stage->setObjectName(after ? "afterStage" : "beforeStage");
         stage->setAccessibleName(after ? tr("Video after") : tr("Video before"));
         stage->setScrubShown(false);
-        stage->setTool(Stage::Tool::Points);  // a press does not play: both move together
+        stage->setTool(Stage::Tool::None);  // a press does not play: both move together
         pictures->addWidget(stage, 1);
         connect(stage, &Stage::shown, this, &CompareView::refreshPictures);
     }
@@ -78,8 +71,8 @@ CompareView::CompareView(Actions& actions, QWidget* parent) : QWidget(parent), m
 
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(6);
-    m_play = chip("comparePlay", tr("Play"));
-    m_measure = chip("compareMeasure", tr("Next measure"));
+    m_play = chip(this, "comparePlay", tr("Play"));
+    m_measure = chip(this, "compareMeasure", tr("Next measure"));
     for (QPushButton* b : {m_play, m_measure, m_overButton, m_swap, m_legs}) buttons->addWidget(b);
     m_warned = new QLabel(this);
     m_warned->setObjectName("unlike");
@@ -166,11 +159,11 @@ void CompareView::setLengths(present::Lengths lengths) {
 }
 
 CompareSide CompareView::sideOf(bool after) const {
-    const Loaded& l = after ? m_after : m_before;
+    const ComparedSet& l = after ? m_after : m_before;
     return {l.state, l.title, {}, {}};
 }
 
-void CompareView::show(Loaded before, Loaded after, std::vector<Choice> choices,
+void CompareView::show(ComparedSet before, ComparedSet after, std::vector<Comparable::Choice> choices,
                        std::shared_ptr<const Catalogue> catalogue) {
     m_before = std::move(before), m_after = std::move(after);
     m_choices = std::move(choices);
@@ -193,8 +186,8 @@ void CompareView::show(Loaded before, Loaded after, std::vector<Choice> choices,
     refresh();
 }
 
-void CompareView::setSide(bool after, Loaded loaded) {
-    (after ? m_after : m_before) = std::move(loaded);
+void CompareView::setSide(bool after, ComparedSet set) {
+    (after ? m_after : m_before) = std::move(set);
     m_presenter->setSide(after, sideOf(after));
     openClips();
     fillMenus();
@@ -203,7 +196,7 @@ void CompareView::setSide(bool after, Loaded loaded) {
 
 void CompareView::openClips() {
     for (bool after : {false, true}) {
-        const Loaded& l = after ? m_after : m_before;
+        const ComparedSet& l = after ? m_after : m_before;
         const ClipFacts& facts = l.state.set.first.clip;
         static const Watchable none;
         const Watchable& clip = l.clips.empty() ? none : l.clips.front();
@@ -219,18 +212,20 @@ void CompareView::fillMenus() {
         auto add = [&](const QString& title, store::SetId id) {
             sets->addAction(title, this, [this, after, id] { emit setWanted(after, id); });
         };
-        const auto other = [&](const Choice& c) { return c.id != shown; };
+        const auto other = [&](const Comparable::Choice& c) { return c.id != shown; };
         const auto last = std::find_if(m_choices.begin(), m_choices.end(), other);
         if (last != m_choices.end()) add(tr("The set before: %1").arg(last->title), last->id);
-        const auto best = std::min_element(m_choices.begin(), m_choices.end(),
-                                           [](const Choice& a, const Choice& b) { return a.clear < b.clear; });
+        const auto best = std::min_element(
+            m_choices.begin(), m_choices.end(),
+            [](const Comparable::Choice& a, const Comparable::Choice& b) { return a.clear < b.clear; });
         if (best != m_choices.end()) add(tr("The best one: %1").arg(best->title), best->id);
         // The one nearest to a month ago.
         constexpr int kMonth = 30;
         const QDate today = m_choices.empty() ? QDate() : m_choices.front().heldOn;
-        const auto old = std::min_element(m_choices.begin(), m_choices.end(), [&](const Choice& a, const Choice& b) {
-            return std::abs(a.heldOn.daysTo(today) - kMonth) < std::abs(b.heldOn.daysTo(today) - kMonth);
-        });
+        const auto old = std::min_element(
+            m_choices.begin(), m_choices.end(), [&](const Comparable::Choice& a, const Comparable::Choice& b) {
+                return std::abs(a.heldOn.daysTo(today) - kMonth) < std::abs(b.heldOn.daysTo(today) - kMonth);
+            });
         if (old != m_choices.end() && old->heldOn != today) add(tr("About a month ago: %1").arg(old->title), old->id);
         sets->addSeparator();
         constexpr std::size_t kMost = 25;
@@ -329,12 +324,7 @@ void CompareView::refreshPictures() {
         stage(after)->setGhost(m_over && after ? m_presenter->otherFigure(true) : present::Overlay{});
         const Track& t = m_presenter->side(after).state.set.track();
         const std::size_t at = t.sampleAt(m_presenter->timeS(after));
-        QRectF body;
-        for (std::size_t id = 0; id < kLandmarkCount; ++id) {
-            const Vec2 p = t.toPicture(t.points[id][at]);
-            body |= QRectF(p.x() - 1, p.y() - 1, 2, 2);
-        }
-        stage(after)->setBody(body);
+        stage(after)->setBody(present::bodyOver(t, at, at));
     }
 }
 

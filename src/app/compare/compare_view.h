@@ -10,7 +10,7 @@
 #include "app/compare/phase_plot.h"
 #include "app/review/stage.h"
 #include "app/shell/actions.h"
-#include "app/work/set_work.h"
+#include "app/work/comparison_work.h"
 #include "present/compare_presenter.h"
 
 class QLabel;
@@ -28,26 +28,13 @@ class CompareView : public QWidget {
     CompareView(Actions& actions, QWidget* parent);
     void setTheme(const Theme& theme);
     void setLengths(present::Lengths lengths);
-    /// What can be compared with: the client's sets, newest first.
-    struct Choice {
-        store::SetId id{};
-        QString title;
-        QDate heldOn;
-        int clear = 0;  ///< faults that are clear in it
-    };
-    /// A set with its clips, as a side.
-    struct Loaded {
-        store::SetId id{};
-        SetState state;
-        std::vector<Watchable> clips;
-        QString title;
-    };
     /// Shows `after` against `before`; `before` may be the same set, then its first against its last repetition.
-    void show(Loaded before, Loaded after, std::vector<Choice> choices, std::shared_ptr<const Catalogue> catalogue);
-    void setSide(bool after, Loaded loaded);
+    void show(ComparedSet before, ComparedSet after, std::vector<Comparable::Choice> choices,
+              std::shared_ptr<const Catalogue> catalogue);
+    void setSide(bool after, ComparedSet set);
     bool hasSets() const { return m_presenter != nullptr; }
     const present::ComparePresenter& presenter() const { return *m_presenter; }
-    const Loaded& loaded(bool after) const { return after ? m_after : m_before; }
+    const ComparedSet& loaded(bool after) const { return after ? m_after : m_before; }
     Stage* stage(bool after) const { return after ? m_afterStage : m_beforeStage; }
     PhasePlot* plot() const { return m_plot; }
     QTableWidget* table() const { return m_table; }
@@ -87,8 +74,8 @@ class CompareView : public QWidget {
     Actions& m_actions;
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;
-    Loaded m_before, m_after;
-    std::vector<Choice> m_choices;
+    ComparedSet m_before, m_after;
+    std::vector<Comparable::Choice> m_choices;
     std::unique_ptr<present::ComparePresenter> m_presenter;
     bool m_over = false;
     QTimer m_clock;

@@ -21,12 +21,12 @@
 #include "app/home/client_row.h"
 #include "app/home/movement_box.h"
 #include "app/home/set_row.h"
-#include "present/words.h"
+#include "present/log_words.h"
 
 namespace zevo::app {
 namespace {
 
-constexpr double kCmPerInch = 2.54;
+using present::fromCm, present::toCm;
 
 }  // namespace
 
@@ -144,9 +144,9 @@ void HomeView::showClient() {
     const bool us = m_settings.lengths == Lengths::Us;
     m_name->setText(client->name);
     m_stature->setDecimals(us ? 1 : 0);
-    m_stature->setRange(0, us ? 250 / kCmPerInch : 250);
+    m_stature->setRange(0, fromCm(250, m_settings.lengths));
     m_stature->setSuffix(us ? " in" : " cm");
-    m_stature->setValue(us ? client->statureCm / kCmPerInch : client->statureCm);
+    m_stature->setValue(fromCm(client->statureCm, m_settings.lengths));
     m_consent->setChecked(client->consent.has_value());
     m_consent->setText(client->consent
                            ? "Agreed to be filmed on " + QLocale().toString(*client->consent, QLocale::ShortFormat) +
@@ -208,7 +208,7 @@ void HomeView::saveEdits() {
     if (m_filling || !before) return;
     store::Client after = *before;
     after.name = m_name->text().trimmed();
-    const double shown = m_settings.lengths == Lengths::Us ? m_stature->value() * kCmPerInch : m_stature->value();
+    const double shown = toCm(m_stature->value(), m_settings.lengths);
     if (std::abs(shown - before->statureCm) > 0.2) after.statureCm = shown < 80 ? 0 : shown;
     if (m_consent->isChecked() != before->consent.has_value())
         after.consent = m_consent->isChecked() ? std::optional(QDate::currentDate()) : std::nullopt;

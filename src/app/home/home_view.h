@@ -49,6 +49,8 @@ class HomeView : public QWidget {
     void selectClient(store::ClientId id);
     /// Adds a client and chooses him.
     void newClient(const QString& name, double statureCm);
+    /// Of a set, read when they are drawn first.
+    const std::vector<Outline>& outlinesOf(store::SetId id);
     /// The client chosen in the list.
     std::optional<store::Client> current() const;
     /// Keeps a change of a client, with undo.
@@ -80,7 +82,6 @@ class HomeView : public QWidget {
     void showSets(const store::Client& client);
     void saveEdits();
     void apply(const store::Client& client);
-    const std::vector<Outline>& outlinesOf(store::SetId id);
 
     Theme m_theme = lightTheme();
     Settings m_settings;

@@ -9,7 +9,7 @@ void SetRow::paint(QPainter* p, const QStyleOptionViewItem& option, const QModel
     p->save();
     p->setRenderHint(QPainter::Antialiasing);
     const QRectF box = QRectF(option.rect).adjusted(2, 2, -2, -2);
-    const bool chosen = option.state & QStyle::State_HasFocus || option.state & QStyle::State_MouseOver;
+    const bool chosen = option.state & (QStyle::State_HasFocus | QStyle::State_Selected | QStyle::State_MouseOver);
     p->setPen(QPen(chosen ? m_theme.accent : m_theme.line, chosen ? 2 : 1));
     p->setBrush(m_theme.panel);
     p->drawRoundedRect(box, 10, 10);
@@ -21,7 +21,8 @@ void SetRow::paint(QPainter* p, const QStyleOptionViewItem& option, const QModel
                 p->fontMetrics().elidedText(lines.value(1), Qt::ElideRight, static_cast<int>(words.width())));
     p->setPen(m_theme.faint);
     p->setFont(textFont(14));
-    p->drawText(words, Qt::AlignLeft | Qt::AlignBottom, lines.value(0));
+    p->drawText(words, Qt::AlignLeft | Qt::AlignBottom,
+                p->fontMetrics().elidedText(lines.value(0), Qt::ElideRight, static_cast<int>(words.width())));
 
     const std::vector<Outline>& outlines = m_outlinesOf(index.data(kSetId).toLongLong());
     QRectF window;

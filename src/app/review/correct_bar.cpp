@@ -77,7 +77,7 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
     connect(m_person, &QPushButton::toggled, this, &CorrectBar::personWanted);
     connect(m_take, &QPushButton::clicked, this, [this] {
         if (m_length->value() <= 0) return;
-        emit lengthTold(m_us ? m_length->value() * 2.54 : m_length->value());
+        emit lengthTold(present::toCm(m_length->value(), m_lengths));
         m_length->hide(), m_take->hide();
         m_lengthButton->setChecked(false);
     });
@@ -105,9 +105,9 @@ void CorrectBar::letGo() {
     m_length->hide(), m_take->hide();
 }
 
-void CorrectBar::askLength(bool us) {
-    m_us = us;
-    m_length->setSuffix(us ? " in" : " cm");
+void CorrectBar::askLength(present::Lengths lengths) {
+    m_lengths = lengths;
+    m_length->setSuffix(lengths == present::Lengths::Us ? " in" : " cm");
     m_length->show(), m_take->show();
     m_length->setFocus();
     m_length->selectAll();

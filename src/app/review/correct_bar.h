@@ -3,6 +3,7 @@
 #include <QFrame>
 
 #include "app/shell/actions.h"
+#include "present/log_words.h"
 
 class QComboBox;
 class QDoubleSpinBox;
@@ -24,8 +25,8 @@ class CorrectBar : public QFrame {
     void setHint(const QString& hint);
     /// The mouse drags points again.
     void letGo();
-    /// Asks how long the line is that was drawn; `us`: in inches.
-    void askLength(bool us);
+    /// Asks how long the line is that was drawn.
+    void askLength(present::Lengths lengths);
     QDoubleSpinBox* lengthBox() const { return m_length; }
     QComboBox* reachBox() const { return m_reach; }
 
@@ -39,7 +40,7 @@ class CorrectBar : public QFrame {
     QComboBox* m_reach;
     QDoubleSpinBox* m_length;
     QPushButton *m_leg, *m_lengthButton, *m_person, *m_take;
-    bool m_us = false;
+    present::Lengths m_lengths = present::Lengths::Metric;
 };
 
 }  // namespace zevo::app

@@ -11,6 +11,7 @@
 #include <cmath>
 
 #include "app/shell/flow_layout.h"
+#include "app/theme/parts.h"
 #include "present/log_words.h"
 
 namespace zevo::app {
@@ -115,7 +116,7 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
     m_box = spin(100, 1);
     field(aids, "boxCm", tr("box, height"), m_box);
     connect(m_box, &QDoubleSpinBox::valueChanged, this,
-            [this](double v) { choose([&](SetFacts& f) { f.log.boxCm = m_lengths == Lengths::Us ? v * 2.54 : v; }); });
+            [this](double v) { choose([&](SetFacts& f) { f.log.boxCm = toCm(v, m_lengths); }); });
 
     QMenu* shoes = menuOf(m_shoes);
     for (const auto& [id, title] : shoesNamed())
@@ -143,12 +144,8 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
 }
 
 QPushButton* LogRow::addChip(const char* name, const QString& spoken) {
-    auto* chip = new QPushButton(this);
-    chip->setObjectName(name);
-    chip->setProperty("kind", "chip");
+    auto* chip = app::chip(this, name, {});
     chip->setProperty("spoken", spoken);
-    chip->setFont(textFont(14));
-    chip->setFocusPolicy(Qt::TabFocus);
     layout()->addWidget(chip);
     return chip;
 }
@@ -164,11 +161,7 @@ void LogRow::addRight(QWidget* widget) {
     layout()->addWidget(widget);
 }
 
-void LogRow::setTheme(const Theme&) {
-    update();
-}
-
-QPushButton* LogRow::chip(const char* name) const {
+QPushButton* LogRow::chipOf(const char* name) const {
     return findChild<QPushButton*>(name);
 }
 
@@ -201,7 +194,7 @@ void LogRow::setFacts(const SetFacts& f, Lengths lengths) {
     m_bar->setValue(fromKg(f.log.load.barKg, lengths));
     m_bar->setEnabled(f.log.load.held == "bar");
     m_box->setSuffix(lengths == Lengths::Us ? " in" : " cm");
-    m_box->setValue(lengths == Lengths::Us ? f.log.boxCm / 2.54 : f.log.boxCm);
+    m_box->setValue(fromCm(f.log.boxCm, lengths));
     m_words->setText(QString::fromStdString(f.log.note));
     auto say = [](QPushButton* chip, const QString& text) {
         chip->setText(text);

@@ -23,7 +23,6 @@ class LogRow : public QWidget {
     Q_OBJECT
   public:
     LogRow(Actions& actions, QWidget* parent);
-    void setTheme(const Theme& theme);
     void setFacts(const SetFacts& facts, Lengths lengths);
     /// What belongs to the set as a whole stands at the end of the row.
     void addRight(QWidget* widget);
@@ -31,7 +30,7 @@ class LogRow : public QWidget {
     void open();
     /// Asks for the word to pin to the picture; `now`: the one that is there.
     void askNote(const QString& now);
-    QPushButton* chip(const char* name) const;
+    QPushButton* chipOf(const char* name) const;
     QLineEdit* noteBox() const { return m_pinned; }
 
   signals:

@@ -283,7 +283,7 @@ void ReviewView::connectCorrecting() {
     connect(m_stage, &Stage::edgeDragged, this, &ReviewView::dragEdge);
     connect(m_stage, &Stage::lengthDrawn, this, [this](const QLineF& line) {
         m_line = line;
-        m_bar->askLength(presenter().lengths() == Lengths::Us);
+        m_bar->askLength(presenter().lengths());
     });
     connect(m_stage, &Stage::personClicked, this, [this](const QPointF& at) {
         m_bar->letGo();

@@ -31,13 +31,11 @@ void ReviewView::refreshAnswer() {
     m_card->setGiven(given ? QString::fromStdString(given->wording) : QString(), given && !given->fault.empty());
     present::CueWords words;
     if (m_before) {
-        std::vector<MeasuredRep> counted;
-        for (const MeasuredRep& rep : presenter().result().reps)
-            if (presenter().result().counts(rep)) counted.push_back(rep);
+        const auto counted = presenter().result().counted();
         const Standard& standard = m_document->state().standard;
         const Lengths lengths = presenter().lengths();
         if (m_before->cue.fault.empty()) {
-            auto differences = differencesOf(m_before->reps, counted, m_before->reps, m_before->sameCamera);
+            auto differences = differencesOf(m_before->reps, counted, {m_before->reps, counted}, m_before->seenAlike);
             std::erase_if(differences, [&](const MeasureDifference& d) { return !standard.bandFor(d.measure); });
             words = present::trialWords(m_before->changes, differences, m_document->catalogue(),
                                         m_document->facts().movement, lengths);
@@ -50,7 +48,7 @@ void ReviewView::refreshAnswer() {
                 also.append(present::changeText(c, m_document->catalogue(), m_document->facts().movement, lengths));
             if (!also.isEmpty()) words.brought += tr(" The set-up was changed as well: %1.").arg(also.join(", "));
         }
-        if (!m_before->sameCamera) words.brought += tr(" Another camera or network than before: take it with care.");
+        if (!m_before->seenAlike) words.brought += tr(" Another camera or network than before: take it with care.");
     }
     m_answer->setText(words.answer);
     m_answer->setVisible(!words.answer.isEmpty());

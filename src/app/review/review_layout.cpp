@@ -7,6 +7,7 @@
 
 #include "app/review/review_view.h"
 #include "app/shell/elided_label.h"
+#include "app/theme/parts.h"
 
 namespace zevo::app {
 
@@ -63,19 +64,15 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_standards->setFont(textFont(14));
     m_standards->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_standards->setMinimumContentsLength(9);
-    auto chip = [this](const char* name, const QString& text) {
-        auto* b = new QPushButton(text, this);
-        b->setObjectName(name);
-        b->setProperty("kind", "chip");
-        b->setFont(textFont(14));
-        b->setFocusPolicy(Qt::TabFocus);
+    auto atEnd = [this](const char* name, const QString& text) {
+        auto* b = chip(this, name, text);
         m_log->addRight(b);
         return b;
     };
     m_log->addRight(m_standards);
-    m_actions.bind(chip("compareSet", tr("Compare")), "compare");
-    m_felt = chip("felt", "");
-    m_about = chip("aboutSet", "Set…");
+    m_actions.bind(atEnd("compareSet", tr("Compare")), "compare");
+    m_felt = atEnd("felt", "");
+    m_about = atEnd("aboutSet", "Set…");
     m_offers = new QLabel(this);
     m_offers->setObjectName("offers");
     m_offers->setWordWrap(true);

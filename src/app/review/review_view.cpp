@@ -20,7 +20,6 @@ void ReviewView::setTheme(const Theme& theme) {
     m_column->setTheme(theme);
     m_plot->setTheme(theme);
     m_panel->setTheme(theme);
-    m_log->setTheme(theme);
     m_feltPicker->setTheme(theme);
     if (hasSet()) refreshOffers();
     m_back->setIcon(icon("frame-back", theme.ink));
@@ -206,26 +205,6 @@ void ReviewView::refreshRep() {
     refreshTransport();
 }
 
-namespace {
-
-/// The part of the picture the body is in over a repetition (all of it, outside of one), with a little air.
-QRectF bodyOver(const Track& track, const std::vector<ReviewPresenter::RepSpan>& spans, int at) {
-    std::size_t from = 0, to = track.size() - 1;
-    if (at >= 0 && at < static_cast<int>(spans.size()))
-        from = track.sampleAt(spans[static_cast<std::size_t>(at)].startS),
-        to = track.sampleAt(spans[static_cast<std::size_t>(at)].endS);
-    QRectF out;
-    for (std::size_t i = from; i <= to; i += 3)
-        for (std::size_t id = 0; id < kLandmarkCount; ++id) {
-            const Vec2 p = track.toPicture(track.points[id][i]);
-            out |= QRectF(p.x() - 1, p.y() - 1, 2, 2);
-        }
-    const double air = 0.03 * track.bodyPx;
-    return out.adjusted(-air, -air, air, air);
-}
-
-}  // namespace
-
 /// Lines belong to the picture that is seen, not to the one that has been asked for.
 void ReviewView::refreshOverlay() {
     if (!hasSet()) return;
@@ -240,7 +219,9 @@ void ReviewView::refreshOverlay() {
             if (here && std::abs(r.atS - shownS) < 0.5 / track.rate) text = r.text;
         }
     const MeasureId measure = presenter().measureId();
-    m_stage->setBody(bodyOver(track, presenter().spans(m_second), presenter().spanOfRep(m_second)));
+    const auto span = chosenSpan();
+    m_stage->setBody(present::bodyOver(track, span ? track.sampleAt(span->startS) : 0,
+                                       span ? track.sampleAt(span->endS) : track.size() - 1));
     refreshHandles();
     std::vector<double> notes;
     for (const NotePinned& n : m_document->state().edited.views[m_second].notes) notes.push_back(n.atS);

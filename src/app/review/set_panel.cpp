@@ -14,6 +14,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 
+#include "app/theme/parts.h"
 #include "present/words.h"
 
 namespace zevo::app {
@@ -50,20 +51,12 @@ SetPanel::SetPanel(QWidget* parent) : QFrame(parent) {
     setFocusPolicy(Qt::StrongFocus);
     auto* frame = new QVBoxLayout(this);
     frame->setContentsMargins(1, 8, 0, 12);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    auto* page = new QWidget(scroll);
+    auto* page = new QWidget;
+    page->setObjectName("setPage");
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(22, 8, 22, 8);
     column->setSpacing(8);
-    scroll->setWidget(page);
-    for (QWidget* w : {scroll->viewport(), page}) w->setAutoFillBackground(false);
-    page->setObjectName("setPage");
-    page->setStyleSheet("#setPage { background: transparent }");
-    frame->addWidget(scroll, 1);
+    frame->addWidget(scrolled(page, this), 1);
     auto* heading = new QLabel("About this set", this);
     heading->setFont(textFont(20, true));
     column->addWidget(heading);

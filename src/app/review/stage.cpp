@@ -216,7 +216,7 @@ void Stage::mousePressEvent(QMouseEvent* e) {
     if (m_times.empty()) return;
     if (m_scrubShown && scrubRect().contains(e->position())) {
         constexpr double kReach = 9;
-        if (m_tool != Tool::Play)
+        if (isCorrecting())
             for (bool start : {true, false})
                 if (m_currentSpan >= 0 && std::abs(edgeAt(start).x() - e->position().x()) < kReach) {
                     m_edge = start;
@@ -232,6 +232,7 @@ void Stage::mousePressEvent(QMouseEvent* e) {
         case Tool::Length: m_length = QLineF(toPicture(e->position()), toPicture(e->position())); break;
         case Tool::Person: emit personClicked(toPicture(e->position())); break;
         case Tool::Play: setPlaying(!isPlaying()); break;
+        case Tool::None: break;
     }
 }
 

@@ -60,8 +60,10 @@ class Stage : public QWidget {
         bool corrected = false;
         QString name;
     };
-    /// What a press on the picture means: play and pause, drag a point, draw a true length, choose the person.
-    enum class Tool { Play, Points, Length, Person };
+    /// What a press on the picture means: play and pause, nothing, drag a point, draw a true length, choose the person.
+    enum class Tool { Play, None, Points, Length, Person };
+    /// Points, ends of repetitions, lengths can be put right.
+    bool isCorrecting() const { return m_tool > Tool::None; }
     void setTool(Tool tool);
     Tool tool() const { return m_tool; }
     /// `current`: the one that keys move, −1 for none.

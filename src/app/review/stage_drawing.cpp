@@ -125,7 +125,7 @@ void Stage::drawOverlay(QPainter& p) const {
         p.drawEllipse(toWidget(d), 5, 5);
     }
     drawPlate(p);
-    if (m_tool != Tool::Play) drawHandles(p);
+    if (isCorrecting()) drawHandles(p);
     if (!m_note.isEmpty()) {
         const QRectF r = pictureRect();
         p.setFont(textFont(15));
@@ -222,7 +222,7 @@ void Stage::drawScrub(QPainter& p) const {
         if (span.width() > 18)
             p.drawText(span.adjusted(0, -4, 0, 4), Qt::AlignCenter, QString::number(m_spans[i].number));
     }
-    if (m_tool != Tool::Play && m_currentSpan >= 0)
+    if (isCorrecting() && m_currentSpan >= 0)
         for (bool start : {true, false}) {
             const QPointF at = edgeAt(start);
             p.setPen(QPen(m_theme.panel, 2));

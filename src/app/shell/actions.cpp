@@ -100,7 +100,7 @@ const std::vector<KeyRow>& keyTable() {
         {"palette", "Ctrl+K", QT_TRANSLATE_NOOP("keys", "everything that can be done, by its words")},
         {"clientPage", "Ctrl+P", QT_TRANSLATE_NOOP("keys", "the client's page: goals, what works, course, sets")},
         {"takeTarget", "Ctrl+T",
-         QT_TRANSLATE_NOOP("keys", "what is measured here is right for this client: his target"), Where::Review},
+         QT_TRANSLATE_NOOP("keys", "what is measured here is right for this client: own target"), Where::Review},
         {"openClip", "O", QT_TRANSLATE_NOOP("keys", "open a clip; it is measured in the background")},
         {"showReady", "G", QT_TRANSLATE_NOOP("keys", "go to the set that was measured last")},
         {"home", "H", QT_TRANSLATE_NOOP("keys", "clients and their sets")},

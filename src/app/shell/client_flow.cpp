@@ -211,8 +211,8 @@ void MainWindow::exportClient(const QString& into) {
     auto where = std::make_shared<QString>();
     m_queue.add(
         tr("Exporting %1").arg(m_client->file().client.name), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), id, into, where](const auto&, const auto&) -> Result<void> {
-            auto done = app::exportClient(folder, id, into);
+        [folder = m_library.folder(), id, into, where](const auto& cancel, const auto&) -> Result<void> {
+            auto done = app::exportClient(folder, id, into, cancel);
             if (!done) return done.error();
             *where = *done;
             return {};
@@ -229,8 +229,8 @@ void MainWindow::takeTarget() {
     const auto& shown = m_review->presenter();
     const MeasureId measure = shown.measureId();
     std::vector<double> values;
-    for (const MeasuredRep& rep : shown.result().reps)
-        if (const Measurement* m = rep.find(measure); m && shown.result().counts(rep)) values.push_back(m->value);
+    for (const MeasuredRep& rep : shown.result().counted())
+        if (const Measurement* m = rep.find(measure)) values.push_back(m->value);
     if (!measure || values.empty()) return;
     const auto read = m_library.client(m_review->client().id);
     if (!read) return showNotice(sentence(read.error()));
@@ -240,12 +240,11 @@ void MainWindow::takeTarget() {
     const double value = std::round(median(values) * 10) / 10;
     std::erase_if(next.targets, [&](const store::Target& t) { return t.movement == movement && t.measure == name; });
     next.targets.push_back({movement, name, value, m_review->heldOn()});
-    // A depth of his own is judged by: the choice that takes a number.
-    if (movement == "squat" && name == "thigh_angle")
-        next.choices["depth"] = "own:" + QString::number(std::round(value)).toStdString();
-    m_home->refresh();
+    // Where a choice takes a number for it, it is judged by from now on.
+    if (const auto own = ownNumberFor(m_catalogue->choices, shown.result().context.movement, measure))
+        next.choices[own->first] = own->second + ":" + QString::number(std::round(value)).toStdString();
     m_home->changeClient(next);
-    showNotice(tr("%1 %2 is %3’s own target now. It stands on the client’s page; undo there takes it back.")
+    showNotice(tr("%1 %2 is %3’s own target now. It stands on the client’s page; it can be forgotten there.")
                    .arg(QString::fromUtf8(measure->title), present::valueText(value, measure->unit, m_settings.lengths),
                         next.name));
 }

@@ -79,9 +79,7 @@ void MainWindow::filmSet() {
         client = *read;
         facts = carriedOver(m_library, client, chosenMovement());
     }
-    facts.statureCm = client.statureCm;
-    facts.massKg = client.massKg;
-    facts.choices = client.choices;
+    takeFrom(client, facts);
     filmClient(client, facts, standard, cue);
 }
 

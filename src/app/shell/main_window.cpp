@@ -59,7 +59,8 @@ MainWindow::MainWindow(store::Library library)
     m_review = new ReviewView(m_actions, this);
     m_film = new FilmView(m_library.folder(), &m_queue, m_actions, this);
     m_compare = new CompareView(m_actions, this);
-    m_client = new ClientView(m_actions, this);
+    m_client = new ClientView(
+        [this](qlonglong id) -> const auto& { return m_home->outlinesOf(store::SetId(id)); }, this);
     m_palette = new Palette(page);
     // Pages give way to low and narrow windows by themselves (1366 × 768 at 125 %, 1920 × 1080 at 200 %).
     for (QWidget* w : {static_cast<QWidget*>(m_home), static_cast<QWidget*>(m_review), static_cast<QWidget*>(m_film),

@@ -135,10 +135,7 @@ class MainWindow : public QMainWindow {
     void mergeClients(store::ClientId other);
     void takeTarget();
     void openPalette();
-    QString titleOf(store::SetId id, const QDate& day, const std::vector<store::LoggedSet>& log) const;
-    CompareView::Loaded sideFrom(LoadedSet set, store::SetId id) const;
-    void loadForComparison(store::SetId id, const std::shared_ptr<std::optional<LoadedSet>>& into,
-                           std::function<void()> then);
+    void showComparison(const Comparable& found);
     void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
     void filmOtherClient();
     /// What the next clip or set is measured as.

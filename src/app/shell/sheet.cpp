@@ -8,6 +8,7 @@
 #include <QScrollArea>
 #include <QScrollBar>
 
+#include "app/theme/parts.h"
 #include "core/judge/stop_rules.h"
 #include "present/words.h"
 
@@ -22,14 +23,8 @@ Sheet::Sheet(const QString& title, const Rows& rows, const QString& foot, QWidge
     heading->setFont(textFont(28, true));
     column->addWidget(heading);
     column->addSpacing(12);
-    m_scroll = new QScrollArea(this);
-    m_scroll->setWidgetResizable(true);
-    m_scroll->setFrameShape(QFrame::NoFrame);
-    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    m_scroll->setFocusPolicy(Qt::NoFocus);
     auto* inside = new QWidget;
     inside->setObjectName("sheetRows");
-    inside->setStyleSheet("#sheetRows { background: transparent }");
     auto* grid = new QGridLayout(inside);
     grid->setContentsMargins(0, 0, 12, 0);
     grid->setHorizontalSpacing(22);
@@ -49,8 +44,7 @@ Sheet::Sheet(const QString& title, const Rows& rows, const QString& foot, QWidge
         grid->setColumnStretch(column2 + 1, 1);
     }
     grid->setRowStretch(half, 1);
-    m_scroll->setWidget(inside);
-    m_scroll->viewport()->setAutoFillBackground(false);
+    m_scroll = scrolled(inside, this);
     column->addWidget(m_scroll, 1);
     auto* last = new QLabel(foot, this);
     last->setWordWrap(true);

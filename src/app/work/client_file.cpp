@@ -38,9 +38,8 @@ Course courseOf(const std::vector<store::LoggedSet>& log, const QString& movemen
     std::vector<double> scatter;
     for (const auto& s : log) {
         if (s.movement != movement) continue;
-        const LedgerSet set{0, 0, s.edits, s.reps, true};
         std::vector<double> values;
-        for (const MeasuredRep& rep : set.counted())
+        for (const MeasuredRep& rep : countedOf(s.reps, fold(s.edits).leftOut))
             if (const Measurement* m = rep.find(measure)) values.push_back(m->value);
         if (values.empty()) continue;
         const double pm = halfWidth(values);
@@ -130,7 +129,8 @@ Result<void> writeFile(const QString& path, const QByteArray& bytes) {
     return {};
 }
 
-Result<void> fillFolder(const store::Library& library, const store::Client& client, const QDir& folder) {
+Result<void> fillFolder(const store::Library& library, const store::Client& client, const QDir& folder,
+                        const std::atomic<bool>& cancel) {
     const auto complaints = library.complaints(client.id);
     if (!complaints) return complaints.error();
     const auto json = [](const QJsonObject& o) { return QJsonDocument(o).toJson(); };
@@ -138,6 +138,7 @@ Result<void> fillFolder(const store::Library& library, const store::Client& clie
     const auto log = library.log(client.id);
     if (!log) return log.error();
     for (const auto& s : *log) {
+        if (cancel) return refusal(NoticeKind::Stopped);
         const auto set = library.loadSet(s.id);
         if (!set) return set.error();
         const QString name = QString("set-%1-%2").arg(s.heldOn.toString(Qt::ISODate)).arg(static_cast<qint64>(s.id));
@@ -171,6 +172,7 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
     if (!client) return client.error();
     auto log = library->log(id);
     if (!log) return log.error();
+    if (auto read = library->readRepetitions(*log); !read) return read.error();
     auto complaints = library->complaints(id);
     if (!complaints) return complaints.error();
     ClientFile out{std::move(*client), std::move(*log), std::move(*complaints), {}, {}, {}};
@@ -198,7 +200,8 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
     return out;
 }
 
-Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, const QString& into) {
+Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, const QString& into,
+                             const std::atomic<bool>& cancel) {
     auto library = store::Library::open(libraryFolder, store::Access::Read);
     if (!library) return library.error();
     const auto client = library->client(id);
@@ -211,7 +214,7 @@ Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, c
     // Filled under another name, so that half an export is never taken for a whole one.
     const QString half = target + ".part-" + QUuid::createUuid().toString(QUuid::Id128).left(8);
     if (!parent.mkpath(half)) return Error{"No folder can be made there.", into.toStdString()};
-    auto filled = fillFolder(*library, *client, QDir(half));
+    auto filled = fillFolder(*library, *client, QDir(half), cancel);
     if (filled && !QDir().rename(half, target)) filled = Error{"No folder can be made there.", target.toStdString()};
     if (!filled) {
         QDir(half).removeRecursively();

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QString>
+#include <atomic>
 #include <vector>
 
 #include "core/session/cue_ledger.h"
@@ -36,7 +37,9 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
                                   const std::shared_ptr<const Catalogue>& catalogue);
 
 /// Writes everything Zevo keeps of a client into a new folder inside `into`: client.json, a file a set with edits and
-/// values, poses, and copies of the videos Zevo filmed. The folder appears whole or not at all. Answers its path.
-Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, const QString& into);
+/// values, poses, and copies of the videos Zevo filmed. The folder appears whole or not at all; `cancel` is asked
+/// before every set. Answers its path.
+Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, const QString& into,
+                             const std::atomic<bool>& cancel);
 
 }  // namespace zevo::app

@@ -2,6 +2,7 @@
 
 #include <QDir>
 #include <QFileInfo>
+#include <set>
 
 #include "catalog/data_files.h"
 #include "pipeline/review_proxy.h"
@@ -89,20 +90,31 @@ store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_pt
 
 namespace {
 
-/// What was said after the set before this one, or done to the set-up, and how that one was. `log`: the client's sets.
-std::optional<LoadedSet::Before> setBefore(const std::vector<store::LoggedSet>& log, const store::StoredSet& set) {
-    const auto mine = std::find_if(log.begin(), log.end(), [&](const auto& s) { return s.id == set.id; });
-    if (mine == log.end()) return std::nullopt;
-    for (auto s = std::make_reverse_iterator(mine); s != log.rend() && s->heldOn == mine->heldOn; ++s) {
-        if (s->movement != mine->movement || s->reps.empty()) continue;
-        const EditedSet edited = fold(s->edits);
-        const CueGiven said = edited.cue && !edited.cue->fault.empty() ? *edited.cue : CueGiven();
-        auto changes = setUpChanges(edited.facts, fold(set.edits).facts);
-        if (said.fault.empty() && changes.empty()) return std::nullopt;
-        const LedgerSet before{0, 0, s->edits, s->reps, true};
-        return LoadedSet::Before{said, before.counted(), std::move(changes), s->seenBy == mine->seenBy};
+/// What was said after the set before this one, or done to the set-up, and how that one was.
+std::optional<LoadedSet::Before> setBefore(const std::vector<LedgerSet>& sets, store::SetId id) {
+    for (const auto& [before, after] : answersAmong(sets)) {
+        if (sets[after].id != static_cast<long>(id)) continue;
+        const EditedSet was = fold(sets[before].edits);
+        return LoadedSet::Before{was.cue && !was.cue->fault.empty() ? *was.cue : CueGiven(), sets[before].counted(),
+                                 setUpChanges(was.facts, fold(sets[after].edits).facts),
+                                 sets[before].seenBy == sets[after].seenBy};
     }
     return std::nullopt;
+}
+
+/// A client's sets of a movement, with the repetitions of those that answer each other.
+Result<std::vector<LedgerSet>> setsForLedger(const store::Library& library, store::ClientId client,
+                                             const QString& movement) {
+    auto log = library.log(client, movement);
+    if (!log) return log.error();
+    std::set<long> wanted;
+    const auto bare = ledgerSets(*log);
+    for (const auto& [before, after] : answersAmong(bare)) wanted.insert({bare[before].id, bare[after].id});
+    if (auto read = library.readRepetitions(
+            *log, [&](const store::LoggedSet& s) { return wanted.contains(static_cast<long>(s.id)); });
+        !read)
+        return read.error();
+    return ledgerSets(*log);
 }
 
 }  // namespace
@@ -110,8 +122,8 @@ std::optional<LoadedSet::Before> setBefore(const std::vector<store::LoggedSet>& 
 std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log) {
     std::vector<LedgerSet> out;
     for (const auto& s : log)
-        out.push_back({static_cast<long>(s.id), s.heldOn.toJulianDay(), s.edits, s.reps,
-                       out.empty() || log[out.size() - 1].seenBy == s.seenBy});
+        out.push_back({static_cast<long>(s.id), static_cast<long>(s.heldOn.toJulianDay()), s.edits, s.reps,
+                       s.seenBy.toStdString(), s.measured});
     return out;
 }
 
@@ -124,7 +136,19 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
         if (!otherwise.variation.empty()) out.variation = otherwise.variation;
         break;
     }
-    return nextSet(std::move(out));
+    out = nextSet(std::move(out));
+    takeFrom(client, out);
+    return out;
+}
+
+void takeFrom(const store::Client& client, SetFacts& facts) {
+    facts.statureCm = client.statureCm;
+    facts.massKg = client.massKg;
+    facts.pain = store::painOf(client, QDate::currentDate());
+    Choices choices = client.choices;
+    for (const char* id : kSetUpChoices)
+        if (const auto asked = facts.choices.find(id); asked != facts.choices.end()) choices[id] = asked->second;
+    facts.choices = std::move(choices);
 }
 
 Result<Imported> importClip(const ImportRequest& request, const std::atomic<bool>& cancel,
@@ -148,10 +172,7 @@ Result<store::NewSet> measureClip(const ImportRequest& request, const std::atomi
     if (!options) return options.error();
     const std::string clip = request.clipPath.toStdString();
     SetFacts facts = request.facts;
-    facts.statureCm = client->statureCm;
-    facts.massKg = client->massKg;
-    facts.choices = client->choices;
-    facts.pain = store::painOf(*client, QDate::currentDate());
+    takeFrom(*client, facts);
     const Movement* movement = request.catalogue->movement(facts.movement);
     if (!movement) return refusal(NoticeKind::UnknownMovement, {facts.movement});
     auto seen = pipeline::observeClip(clip, contextOf(facts, *movement), *options, cancel, progress);
@@ -230,12 +251,13 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     auto state = recompute(seen, stored->edits, *catalogue, nullptr, older ? &stored->kept : nullptr);
     if (!state) return state.error();
     // A record that cannot be read for the ledger is no reason not to show the set.
-    const auto log = library->log(stored->client.id);
+    const auto sets =
+        setsForLedger(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement));
     std::optional<LoadedSet::Before> before;
     std::vector<CueScore> scores;
-    if (log) {
-        before = setBefore(*log, *stored);
-        scores = scoresOf(ledgerOf(ledgerSets(*log), *catalogue).cues);
+    if (sets) {
+        before = setBefore(*sets, id);
+        scores = scoresOf(ledgerOf(*sets, *catalogue).cues);
     }
     return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue),
                      std::move(clips),   std::move(before), std::move(scores)};

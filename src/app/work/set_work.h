@@ -36,7 +36,7 @@ struct LoadedSet {
         CueGiven cue;
         std::vector<MeasuredRep> reps;
         std::vector<SetUpChange> changes;  ///< of the set-up, since then
-        bool sameCamera = true;
+        bool seenAlike = true;             ///< picture, network and engine are the same
     };
     std::optional<Before> before;
     /// How the wordings fared with this client so far.
@@ -44,9 +44,11 @@ struct LoadedSet {
 };
 /// The record's sets of a client as the ledger reads them, oldest first.
 std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log);
-/// What a next set starts from: the facts of the client's newest set of the movement (of `otherwise`'s, else
-/// `otherwise`), without what belongs to one set alone.
+/// What a next set starts from: the facts of the client's newest set of the movement, without what belongs to one set
+/// alone; `otherwise` where there is none. The client's as he is now.
 SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise);
+/// Stature, mass, pain and choices as they are the client's today; what the set-up was asked to be stays.
+void takeFrom(const store::Client& client, SetFacts& facts);
 
 struct ImportRequest {
     QString libraryFolder, clipPath;

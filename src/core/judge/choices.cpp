@@ -85,6 +85,19 @@ Result<ChoiceBook> parseChoices(const std::string& text, const std::string& name
     });
 }
 
+std::optional<std::pair<std::string, std::string>> ownNumberFor(const ChoiceBook& book, const Movement& movement,
+                                                                MeasureId measure) {
+    for (const Choice& choice : book) {
+        if (!choice.isFor(movement)) continue;
+        for (const ChoiceOption& option : choice.options)
+            if (option.asksNumber && std::any_of(option.bands.begin(), option.bands.end(), [&](const Band& b) {
+                    return b.measure == measure && (b.min || b.max);
+                }))
+                return std::pair(choice.id, option.id);
+    }
+    return std::nullopt;
+}
+
 std::optional<double> numberOf(const std::string& chosen) {
     const auto colon = chosen.find(':');
     if (colon == std::string::npos) return std::nullopt;

@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/result.h"
@@ -34,6 +35,11 @@ using ChoiceBook = std::vector<Choice>;
 
 /// Reads the file of choices. `name` stands for the file in messages; an error names file, path and value.
 Result<ChoiceBook> parseChoices(const std::string& text, const std::string& name);
+
+/// The choice and the option that take a client's own number for a measure in a movement: {"depth", "own"}; nothing
+/// where none does.
+std::optional<std::pair<std::string, std::string>> ownNumberFor(const ChoiceBook& book, const Movement& movement,
+                                                                MeasureId measure);
 
 /// The number of "own:12"; nothing when there is none.
 std::optional<double> numberOf(const std::string& chosen);

@@ -109,6 +109,19 @@ bool SetResult::clean() const {
     return stop.level == StopAnswer::Level::GoOn && findings.empty() && notJudged.empty();
 }
 
+std::vector<MeasuredRep> countedOf(const std::vector<MeasuredRep>& reps, const std::vector<Span>& leftOut) {
+    std::vector<MeasuredRep> out;
+    for (const MeasuredRep& rep : reps)
+        if (rep.kind != RepKind::Partial &&
+            std::none_of(leftOut.begin(), leftOut.end(), [&](const Span& s) { return s.holds(rep.bottomS); }))
+            out.push_back(rep);
+    return out;
+}
+
+std::vector<MeasuredRep> SetResult::counted() const {
+    return countedOf(reps, leftOut);
+}
+
 bool SetResult::isLeftOut(const MeasuredRep& rep) const {
     return std::any_of(leftOut.begin(), leftOut.end(), [&](const Span& s) { return s.holds(rep.bottomS); });
 }

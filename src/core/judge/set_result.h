@@ -112,9 +112,13 @@ struct SetResult {
     /// Nothing found, all that leads was judged, and nothing hurts.
     bool clean() const;
     bool isLeftOut(const MeasuredRep& rep) const;
+    std::vector<MeasuredRep> counted() const;
     /// Neither left out nor partial: what is judged and counted.
     bool counts(const MeasuredRep& rep) const { return rep.kind != RepKind::Partial && !isLeftOut(rep); }
 };
+
+/// The repetitions that are judged and counted: neither partial nor in a stretch that was left out.
+std::vector<MeasuredRep> countedOf(const std::vector<MeasuredRep>& reps, const std::vector<Span>& leftOut);
 
 /// The bands of a standard that hold for a set: those of its movement and variation, and the tempo asked for.
 Standard standardOf(const SetContext& context, const Standard& whole);

@@ -57,17 +57,22 @@ std::vector<Unlike> unlikeBetween(const SetState& a, const SetState& b) {
     const double size =
         (s.bodyPx / std::max(1, s.pictureHeight)) / std::max(1e-6, t.bodyPx / std::max(1, t.pictureHeight));
     if (size > kOtherSize || size < 1 / kOtherSize) out.push_back(Unlike::Size);
-    if (a.first->model != b.first->model || a.first->engine != b.first->engine) out.push_back(Unlike::Network);
+    const bool older = a.kept != b.kept;  // one shows what an older engine measured
+    if (a.first->model != b.first->model || a.first->engine != b.first->engine || older) out.push_back(Unlike::Network);
     if (s.scaleTold != t.scaleTold) out.push_back(Unlike::Scale);
     return out;
 }
 
 std::vector<MeasureDifference> differencesOf(const std::vector<MeasuredRep>& before,
                                              const std::vector<MeasuredRep>& after,
-                                             const std::vector<MeasuredRep>& noise, bool alike) {
+                                             const std::vector<std::vector<MeasuredRep>>& from, bool alike) {
     constexpr std::size_t kFewest = 3;
     std::vector<MeasureDifference> out;
-    const auto was = readingsOf(before), is = readingsOf(after), scatter = readingsOf(noise);
+    const auto was = readingsOf(before), is = readingsOf(after);
+    std::map<MeasureId, double> scatter;  // of the noisier set; only where more than three repetitions tell it
+    for (const auto& set : from)
+        for (const auto& [measure, r] : readingsOf(set))
+            if (r.values.size() > kFewest) scatter[measure] = std::max(scatter[measure], deviation(r.values));
     for (const auto& [measure, a] : was) {
         const auto found = is.find(measure);
         if (found == is.end()) continue;
@@ -83,11 +88,10 @@ std::vector<MeasureDifference> differencesOf(const std::vector<MeasuredRep>& bef
         } else {
             d.before = median(a.values), d.after = median(b.values);
             const auto around = scatter.find(measure);
-            const double each = around == scatter.end() ? 0 : 1.645 * deviation(around->second.values);
+            const double each = around == scatter.end() ? 0 : 1.645 * around->second;
             d.beforePm = d.afterPm = each;
             const double noiseOfBoth = std::sqrt(2.0) * each;
-            d.told = around != scatter.end() && around->second.values.size() > kFewest &&
-                     std::abs(d.change()) > std::max(noiseOfBoth, kShareWorthAWord * pm);
+            d.told = around != scatter.end() && std::abs(d.change()) > std::max(noiseOfBoth, kShareWorthAWord * pm);
         }
         if (!alike) {
             d.beforePm = std::hypot(d.beforePm, median(a.pm)), d.afterPm = std::hypot(d.afterPm, median(b.pm));

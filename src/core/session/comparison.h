@@ -17,7 +17,7 @@ enum class Unlike {
     View,     ///< one from the side, one from the front …
     Angle,    ///< more than 5° differently off square
     Size,     ///< the body more than a sixth larger in one picture than in the other
-    Network,  ///< read by different networks or engines
+    Network,  ///< read or measured by different networks or engines
     Scale     ///< lengths by a told length in one and by the stature in the other
 };
 std::vector<Unlike> unlikeBetween(const SetState& a, const SetState& b);
@@ -42,13 +42,13 @@ struct MeasureDifference {
     double change() const { return after - before; }
 };
 
-/// Compares what both groups have. Groups of at least three: by alignedRankSum(). Smaller ones: a difference is told
-/// where it is more than single repetitions differ by (1.645 √2 of the scatter in `noise`, the sets they are from).
-/// Where `alike` is false the stated ± of both have to be passed, too. Told ones first, the largest against the ±
-/// first.
+/// Compares what both groups have; `from`: the sets they are taken from. Groups of at least three: by
+/// alignedRankSum(). Smaller ones: a difference is told where it is more than single repetitions differ by (1.645 √2 of
+/// the scatter of the noisier set). Where `alike` is false the stated ± of both have to be passed, too. Told ones
+/// first, the largest against the ± first.
 std::vector<MeasureDifference> differencesOf(const std::vector<MeasuredRep>& before,
                                              const std::vector<MeasuredRep>& after,
-                                             const std::vector<MeasuredRep>& noise, bool alike);
+                                             const std::vector<std::vector<MeasuredRep>>& from, bool alike);
 
 /// Where in its course a repetition is: 0 start, 1 arrived, 1.5 turning point, 2 leaves, 3 end. Moments of two
 /// repetitions with the same phase belong together, however long either took.

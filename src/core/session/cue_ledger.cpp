@@ -26,7 +26,7 @@ SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, std::vector<
                    const Standard& standard) {
     SetUpTrial out{before.id, after.id, after.day, fold(after.edits).facts.movement, std::move(changes), {}, {}, {}};
     const auto was = before.counted(), is = after.counted();
-    out.differences = differencesOf(was, is, was, after.sameCamera);
+    out.differences = differencesOf(was, is, {was, is}, before.seenBy == after.seenBy);
     std::erase_if(out.differences, [&](const MeasureDifference& d) { return !standard.bandFor(d.measure); });
     const auto found = findFaults(was, standard), now = findFaults(is, standard);
     for (const Finding& f : found)
@@ -37,17 +37,6 @@ SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, std::vector<
 }
 
 }  // namespace
-
-std::vector<MeasuredRep> LedgerSet::counted() const {
-    const EditedSet edited = fold(edits);
-    std::vector<MeasuredRep> out;
-    for (const MeasuredRep& rep : reps) {
-        const bool left = std::any_of(edited.leftOut.begin(), edited.leftOut.end(),
-                                      [&](const Span& span) { return span.holds(rep.bottomS); });
-        if (!left && rep.kind != RepKind::Partial) out.push_back(rep);
-    }
-    return out;
-}
 
 std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
     using W = SetUpChange::What;
@@ -72,25 +61,34 @@ std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
     return out;
 }
 
+std::vector<std::pair<std::size_t, std::size_t>> answersAmong(const std::vector<LedgerSet>& sets) {
+    std::vector<EditedSet> edited;
+    for (const LedgerSet& s : sets) edited.push_back(fold(s.edits));
+    std::vector<std::pair<std::size_t, std::size_t>> out;
+    for (std::size_t i = 0; i < sets.size(); ++i)
+        for (std::size_t next = i + 1; next < sets.size() && sets[next].day == sets[i].day; ++next) {
+            if (edited[next].facts.movement != edited[i].facts.movement || !sets[next].measured) continue;
+            const bool said = edited[i].cue && !edited[i].cue->fault.empty();
+            if (said || !setUpChanges(edited[i].facts, edited[next].facts).empty()) out.emplace_back(i, next);
+            break;
+        }
+    return out;
+}
+
 Ledger ledgerOf(const std::vector<LedgerSet>& sets, const Catalogue& catalogue) {
     Ledger out;
-    for (std::size_t i = 0; i < sets.size(); ++i) {
-        const EditedSet edited = fold(sets[i].edits);
-        const auto next =
-            std::find_if(sets.begin() + static_cast<std::ptrdiff_t>(i) + 1, sets.end(), [&](const auto& s) {
-                return s.day == sets[i].day && fold(s.edits).facts.movement == edited.facts.movement && !s.reps.empty();
-            });
-        if (next == sets.end()) continue;
-        const EditedSet after = fold(next->edits);
-        const auto standard = standardFor(after, catalogue);
+    for (const auto& [i, next] : answersAmong(sets)) {
+        const LedgerSet &before = sets[i], &after = sets[next];
+        const EditedSet edited = fold(before.edits), then = fold(after.edits);
+        const auto standard = standardFor(then, catalogue);
         if (!standard) continue;
-        const auto changes = setUpChanges(edited.facts, after.facts);
-        const bool said = edited.cue && !edited.cue->fault.empty();
-        if (said)
-            out.cues.push_back({sets[i].id, next->id, sets[i].day,
-                                answerTo(*edited.cue, sets[i].counted(), next->counted(), *standard), changes});
-        else if (!changes.empty())
-            out.trials.push_back(trialOf(sets[i], *next, changes, *standard));
+        auto changes = setUpChanges(edited.facts, then.facts);
+        if (edited.cue && !edited.cue->fault.empty())
+            out.cues.push_back({before.id, after.id, before.day,
+                                answerTo(*edited.cue, before.counted(), after.counted(), *standard), std::move(changes),
+                                before.seenBy == after.seenBy});
+        else
+            out.trials.push_back(trialOf(before, after, std::move(changes), *standard));
     }
     return out;
 }
@@ -102,7 +100,7 @@ std::vector<CueScore> scoresOf(const std::vector<CueTrial>& trials) {
         auto at = std::find_if(out.begin(), out.end(),
                                [&](const CueScore& s) { return s.fault == cue.fault && s.wording == cue.wording; });
         if (at == out.end()) at = out.insert(out.end(), {cue.fault, cue.wording});
-        if (!t.also.empty() || t.answer.effect == CueEffect::CannotSay)
+        if (!t.counts())
             ++at->open;
         else if (t.answer.effect == CueEffect::Worked)
             ++at->worked;
@@ -125,7 +123,7 @@ std::vector<std::size_t> bestFirst(const std::vector<std::string>& wordings, con
     };
     auto shelf = [&](std::size_t i) {
         const CueScore s = scoreOf(i);
-        return s.worked > 0 ? 0 : s.failed() >= kFailedTwice ? 2 : 1;
+        return s.failed() >= kFailedTwice && s.failed() > s.worked ? 2 : s.worked > 0 ? 0 : 1;
     };
     std::vector<std::size_t> out(wordings.size());
     for (std::size_t i = 0; i < out.size(); ++i) out[i] = i;

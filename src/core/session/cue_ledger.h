@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <string>
 #include <vector>
 
@@ -14,9 +15,16 @@ struct LedgerSet {
     long day = 0;  ///< a number that is the same for sets of one day
     Edits edits;
     std::vector<MeasuredRep> reps;
-    bool sameCamera = true;  ///< as in the set before it
-    std::vector<MeasuredRep> counted() const;
+    std::string seenBy;    ///< picture, network and engine: two sets with the same can be held against each other
+    bool measured = true;  ///< there are repetitions, whether they were read already or not
+    std::vector<MeasuredRep> counted() const { return countedOf(reps, fold(edits).leftOut); }
 };
+/// Which set answers which: where something was said, or the set-up changed, the next one of the same movement on the
+/// same day. Positions; needs no repetitions.
+std::vector<std::pair<std::size_t, std::size_t>> answersAmong(const std::vector<LedgerSet>& sets);
+
+/// Choices (core/judge/choices.h) that are how a set is set up, not how it is judged alone.
+inline constexpr std::array kSetUpChoices{"stance", "toes", "arms"};
 
 /// What a coach asked for otherwise than in the set before: a trial of the set-up.
 struct SetUpChange {
@@ -33,6 +41,8 @@ struct CueTrial {
     CueAnswer answer;
     /// The set-up was changed as well: what helped cannot be told apart.
     std::vector<SetUpChange> also;
+    bool seenAlike = true;
+    bool counts() const { return also.empty() && seenAlike && answer.effect != CueEffect::CannotSay; }
 };
 /// One change of the set-up between two sets of a day, nothing said in between.
 struct SetUpTrial {
@@ -48,12 +58,11 @@ struct Ledger {
     std::vector<CueTrial> cues;  ///< oldest first
     std::vector<SetUpTrial> trials;
 };
-/// Goes through a client's sets, oldest first. The next set of the same movement on the same day answers. Sets whose
-/// movement the catalogue does not know are passed over.
+/// Goes through a client's sets, oldest first. Sets whose movement the catalogue does not know are passed over.
 Ledger ledgerOf(const std::vector<LedgerSet>& sets, const Catalogue& catalogue);
 
-/// How a wording fared with one client. Answers that cannot be given, and those with a changed set-up, count neither
-/// way.
+/// How a wording fared with one client. Answers that cannot be given, and those with another set-up or another camera,
+/// count neither way.
 struct CueScore {
     std::string fault, wording;
     int worked = 0, noDifference = 0, worse = 0, open = 0;
@@ -64,7 +73,7 @@ struct CueScore {
 std::vector<CueScore> scoresOf(const std::vector<CueTrial>& trials);
 
 /// The order in which wordings are offered: those that worked first (oftener first), then those not tried yet as the
-/// card has them, last those that failed twice and never worked. Positions in `wordings`.
+/// card has them, last those that failed twice, and oftener than they worked. Positions in `wordings`.
 std::vector<std::size_t> bestFirst(const std::vector<std::string>& wordings, const std::string& fault,
                                    const std::vector<CueScore>& scores);
 

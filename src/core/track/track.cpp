@@ -202,21 +202,18 @@ void movePoint(const MovedPoint& m, Track& track) {
     }
 }
 
-double largestShare(const Track& track, Landmark id, std::size_t sample) {
-    double share = 0;
-    for (const MovedPoint& m : track.placed)
-        if (m.landmark == id) share = std::max(share, shareAt(m, track, sample));
-    return share;
-}
-
 }  // namespace
 
 bool Track::isPlaced(Landmark id, std::size_t sample) const {
-    return largestShare(*this, id, sample) > 0.5;
+    return std::any_of(placed.begin(), placed.end(), [&](const MovedPoint& m) {
+        return m.landmark == id && std::abs(timesS[sample] - m.atS) <= kPlacedS;
+    });
 }
 
 bool Track::isTouched(Landmark id, std::size_t sample) const {
-    return largestShare(*this, id, sample) > 1e-6;
+    return std::any_of(placed.begin(), placed.end(), [&](const MovedPoint& m) {
+        return m.landmark == id && std::abs(timesS[sample] - m.atS) < m.reachS;
+    });
 }
 
 Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight) {

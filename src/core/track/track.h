@@ -69,6 +69,8 @@ struct Corrections {
 /// Standard deviation of a point placed by hand, picture pixels: what a coach hits with a mouse on a picture at about
 /// its own size (our choice, no source; docs/measurements.md, “Placed by hand”, says what it comes to).
 inline constexpr double kHandPx = 3;
+/// Readings are means over about this much either side.
+inline constexpr double kPlacedS = 2.5 / 30;
 
 /// The cleaned observation of one clip, turned so that the client faces +x and y is up.
 /// Positions are picture pixels; multiply by cmPerPixel for centimetres at the client's distance.
@@ -100,7 +102,8 @@ struct Track {
     bool sidesMendedWithin(std::size_t from, std::size_t to) const;
     /// Points the coach placed, as they are in this track.
     std::vector<MovedPoint> placed;
-    /// Whether the coach placed this point at about this moment: more than half of his difference reaches it.
+    /// Whether the coach placed this point in this picture, or in one less than kPlacedS from it: further away the
+    /// network's path between the pictures counts again.
     bool isPlaced(Landmark id, std::size_t sample) const;
     /// Whether any of a correction reaches it.
     bool isTouched(Landmark id, std::size_t sample) const;
