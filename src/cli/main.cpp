@@ -27,6 +27,7 @@ const char* const kHelp =
     "zevo-cli analyse CLIP [--movement squat] [--variation NAME] [--standard NAME|FILE.json] [--stature CM]\n"
     "                 [--front CLIP [--apart yes] [--nudge SECONDS]] [--view auto|side|front|rear|oblique|foot-end]\n"
     "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--tempo DOWN-PAUSE-UP]\n"
+    "                 [--shirt tight|loose]\n"
     "                 [--stood-straight yes]\n"
     "                 [--pain 0-10] [--red-flag NAME] [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
@@ -134,6 +135,10 @@ class AnalyseCall {
         const std::string stood = text("--stood-straight", "no");
         if (stood != "yes" && stood != "no") return Error{"Whether the client stood straight is yes or no.", stood};
         c.stoodStraight = stood == "yes";
+        const std::string shirt = text("--shirt");
+        if (!shirt.empty() && shirt != "tight" && shirt != "loose")
+            return Error{"The shirt is “tight” (or tucked in) or “loose”.", shirt};
+        if (!shirt.empty()) c.shirt = shirt == "tight" ? Shirt::Tight : Shirt::Loose;
         if (has("--tempo")) {
             const auto tempo = parseTempo(text("--tempo"));
             if (!tempo) return tempo.error();
@@ -165,7 +170,7 @@ int analyse(int argc, char** argv) {
     auto args = parse(
         argc, argv,
         {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front", "--apart",
-         "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo", "--pain", "--red-flag"});
+         "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo", "--shirt", "--pain", "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);
@@ -186,6 +191,7 @@ int analyse(int argc, char** argv) {
     pipeline::AnalyseOptions options;
     options.modelDir = catalog::modelDir();
     options.model = *model;
+    options.back = context->shirt != Shirt::NotSaid;
     auto analysed = pipeline::analyseClip(args.plain[0], *context, options, g_cancel);
     if (!analysed) return cannotJudge(analysed.error());
     if (call.has("--front")) {

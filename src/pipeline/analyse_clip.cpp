@@ -189,35 +189,91 @@ std::string filmedAt(const std::string& clip) {
     return source ? (*source)->facts().filmedAt : std::string();
 }
 
+namespace {
+
+/// Outlines at some of the moments, in order; those close together are read in one go.
+Result<std::vector<Outline>> outlinesAt(const std::string& clip, const PoseFrames& poses,
+                                        const std::vector<double>& timesS, const std::string& modelDir,
+                                        const std::atomic<bool>& cancel, std::atomic<long>& done) {
+    constexpr double kNearS = 1.0;  // up to here the next moment is reached by reading on
+    auto source = media::openClip(clip, {kWidestFrame});
+    if (!source) return source.error();
+    auto outlines = makeOutlineStage(modelDir, timesS);
+    if (!outlines) return outlines.error();
+    FrameStages stages;
+    stages.push_back(makeRecordedPoses(poses));
+    stages.push_back(std::move(*outlines));
+    for (const auto& s : stages)
+        if (auto begun = s->begin((*source)->facts()); !begun) return begun.error();
+    const double half = 0.5 / std::max(1.0, (*source)->facts().frameRate);
+    double atS = -1e9;
+    media::VideoFrame frame;
+    for (double t : timesS) {
+        if (cancel) return refusal(NoticeKind::Stopped);
+        ++done;
+        // What cannot be wound to has no outline; the others have theirs.
+        if (t - atS > kNearS && !(*source)->seek(t)) continue;
+        bool there = false;
+        while (!there) {
+            const auto got = (*source)->next(frame);
+            if (!got || !*got) break;
+            atS = frame.timeS;
+            there = frame.timeS >= t - half;
+        }
+        if (!there) continue;
+        PoseFrame seen;
+        for (const auto& s : stages)
+            if (auto read = s->process(frame, seen); !read) return read.error();
+    }
+    Observation whole;
+    if (auto finished = stages.back()->finish(whole); !finished) return finished.error();
+    return std::move(whole.outlines);
+}
+
+}  // namespace
+
 Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFrames& poses,
                                           const std::vector<double>& timesS, const std::string& modelDir,
-                                          const std::atomic<bool>& cancel) {
-    return guarded([&]() -> Result<std::vector<Outline>> {
-        auto source = media::openClip(clip, {kWidestFrame});
-        if (!source) return source.error();
-        std::vector<Outline> out;
-        auto outlines = makeOutlineStage(modelDir, timesS);
-        if (!outlines) return outlines.error();
-        FrameStages stages;
-        stages.push_back(makeRecordedPoses(poses));
-        stages.push_back(std::move(*outlines));
-        for (const auto& s : stages)
-            if (auto begun = s->begin((*source)->facts()); !begun) return begun.error();
-        for (double t : timesS) {
-            if (cancel) return refusal(NoticeKind::Stopped);
-            media::VideoFrame frame;
-            // What cannot be wound to has no outline; the others have theirs.
-            if (!(*source)->seek(t)) continue;
-            const auto got = (*source)->next(frame);
-            if (!got || !*got) continue;
-            PoseFrame seen;
-            for (const auto& s : stages)
-                if (auto done = s->process(frame, seen); !done) return done.error();
-        }
-        Observation whole;
-        if (auto finished = stages.back()->finish(whole); !finished) return finished.error();
-        return std::move(whole.outlines);
-    });
+                                          const std::atomic<bool>& cancel, const OnProgress& progress) {
+    const auto count = std::clamp<std::size_t>(timesS.size() / 10, 1, static_cast<std::size_t>(workersHere()));
+    std::vector<Result<std::vector<Outline>>> parts(count, refusal(NoticeKind::Stopped));
+    std::atomic<long> done{0};
+    std::atomic<std::size_t> running{count};
+    std::vector<std::jthread> threads;
+    for (std::size_t k = 0; k < count; ++k)
+        threads.emplace_back([&, k] {
+            const auto from = timesS.begin() + static_cast<std::ptrdiff_t>(timesS.size() * k / count),
+                       to = timesS.begin() + static_cast<std::ptrdiff_t>(timesS.size() * (k + 1) / count);
+            parts[k] = guarded([&] { return outlinesAt(clip, poses, {from, to}, modelDir, cancel, done); });
+            --running;
+        });
+    while (running > 0) {
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        if (progress) progress({done, static_cast<long>(timesS.size()), 0, Doing::Outlines});
+    }
+    threads.clear();
+    std::vector<Outline> out;
+    for (auto& part : parts) {
+        if (!part) return part.error();
+        out.insert(out.end(), std::make_move_iterator(part->begin()), std::make_move_iterator(part->end()));
+    }
+    return out;
+}
+
+Result<void> readContours(const std::string& clip, const MeasuredView& view, Observation& seen,
+                          const std::string& modelDir, const std::atomic<bool>& cancel, const OnProgress& progress) {
+    constexpr double kEveryS = 0.1, kBeforeS = 1.2, kAfterS = 0.5;
+    if (view.track->view != ViewKind::Side || view.reps.empty()) return {};
+    const auto& times = view.track->timesS;
+    const double fromS = std::max(times.front(), times[view.reps.front().start] - kBeforeS),
+                 toS = std::min(times.back(), times[view.reps.back().end] + kAfterS);
+    std::vector<double> moments;
+    for (double t = fromS; t <= toS; t += kEveryS) moments.push_back(t);
+    auto contours = readOutlines(clip, seen.poses, moments, modelDir, cancel, progress);
+    if (cancel) return refusal(NoticeKind::Stopped);
+    if (!contours) return contours.error();
+    seen.contours = std::move(*contours);
+    return {};
 }
 
 Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
@@ -226,8 +282,15 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
     if (!seen) return seen.error();
     SetContext named = context;
     named.model = seen->model;
-    auto set = measureSet(seen->poses, seen->clip, named, seen->opinions);
-    if (!set) return set.error();
+    auto view = measureView(seen->poses, seen->clip, named, seen->opinions);
+    if (!view) return view.error();
+    if (options.back) {
+        if (auto read = readContours(clip, *view, *seen, options.modelDir, cancel, progress); !read)
+            return read.error();
+        readBack(*view, seen->contours);
+        measureRepetitions(*view, named);
+    }
+    std::optional<MeasuredSet> set = setOf(std::move(*view), named);
     set->result.notices.insert(set->result.notices.end(), seen->notices.begin(), seen->notices.end());
     return AnalysedClip{std::move(*seen), std::move(*set), std::nullopt};
 }

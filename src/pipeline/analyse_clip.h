@@ -22,6 +22,8 @@ struct AnalyseOptions {
     int workers = workersHere();
     /// The person the coach chose; else the one nearest to the camera.
     std::optional<PersonAt> person = {};
+    /// analyseClip() only: the line of the back as well.
+    bool back = false;
 };
 
 /// What a job is at; the words are made in the window.
@@ -53,7 +55,14 @@ std::string filmedAt(const std::string& clip);
 /// Outlines of the body at given moments of the clip, each named by the moment it was wanted for.
 Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFrames& poses,
                                           const std::vector<double>& timesS, const std::string& modelDir,
-                                          const std::atomic<bool>& cancel);
+                                          const std::atomic<bool>& cancel, const OnProgress& progress = {});
+
+/// Outlines over the repetitions of a side view, about ten a second: what the line of the back is read from. Put into
+/// `seen`; nothing in another view. It is a second way through the clip, after the answer: the network that follows the
+/// pose does not draw outlines. Errors: stopped, or what readOutlines() says.
+Result<void> readContours(const std::string& clip, const MeasuredView& view, Observation& seen,
+                          const std::string& modelDir, const std::atomic<bool>& cancel,
+                          const OnProgress& progress = {});
 
 /// The whole way from a clip to a measured set (not yet judged).
 struct AnalysedClip {

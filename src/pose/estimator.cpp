@@ -93,16 +93,21 @@ class NetworkOutlineReader final : public OutlineReader {
     explicit NetworkOutlineReader(Landmarker landmarker) : m_landmarker(std::move(landmarker)) {}
 
     Result<BodyMask> read(const PictureView& picture, const PoseFrame& pose) override {
-        // The square around all body points, upright, with room for hands and soles.
-        double left = 1e9, right = -1e9, top = 1e9, bottom = -1e9;
-        for (const auto& p : pose.points) {
-            left = std::min<double>(left, p.x);
-            right = std::max<double>(right, p.x);
-            top = std::min<double>(top, p.y);
-            bottom = std::max<double>(bottom, p.y);
-        }
-        const double size = 1.35 * std::max(right - left, bottom - top);
-        const Region region{(left + right) / 2, (top + bottom) / 2, size, 0};
+        // As the region that follows the body: it turns with the trunk, and a body fills as much of it as the network
+        // is used to. In an upright square the mask of a trunk that leans has holes, in a tighter one its edge is less
+        // true (docs/measurements.md, “The back line”).
+        constexpr double kRoom = 1.3;
+        auto middle = [&](Landmark left) {
+            const auto &a = pose.at(left), &b = pose.at(static_cast<Landmark>(static_cast<int>(left) + 1));
+            return std::pair<double, double>((a.x + b.x) / 2, (a.y + b.y) / 2);
+        };
+        const auto [hipX, hipY] = middle(Landmark::LeftHip);
+        const auto [shoulderX, shoulderY] = middle(Landmark::LeftShoulder);
+        double reach = 1;
+        for (const auto& p : pose.points) reach = std::max(reach, std::hypot(p.x - hipX, p.y - hipY));
+        const double trunk = std::max(1e-3, std::hypot(shoulderX - hipX, shoulderY - hipY));
+        const Region region = Region::fromPoints(hipX, hipY, hipX + (shoulderX - hipX) / trunk * kRoom * reach,
+                                                 hipY + (shoulderY - hipY) / trunk * kRoom * reach);
         auto reading = m_landmarker.read(picture, region);
         if (!reading) return reading.error();
         return BodyMask{Landmarker::kSide, std::move(reading->body), region.centreX, region.centreY,

@@ -103,7 +103,8 @@ Overlay ComparePresenter::overlay(bool after) const {
     const Measurement* m = rep.find(m_measure);
     if (!m || m->second) return {};
     const Track& t = s.set.track();
-    return overlayFor(m_measure, t, t.sampleAt(timeS(after)), standard().bandFor(m_measure), rep.leg);
+    return overlayFor(m_measure, t, t.sampleAt(timeS(after)), standard().bandFor(m_measure), rep.leg,
+                      s.set.first.back.get());
 }
 
 Overlay ComparePresenter::otherFigure(bool after) const {

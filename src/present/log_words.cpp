@@ -49,6 +49,19 @@ const Named& heldNamed() {
     return all;
 }
 
+const std::vector<std::pair<Shirt, QString>>& shirtsNamed() {
+    static const std::vector<std::pair<Shirt, QString>> all{{Shirt::NotSaid, tr("shirt?")},
+                                                            {Shirt::Tight, tr("shirt tight or tucked in")},
+                                                            {Shirt::Loose, tr("loose shirt")}};
+    return all;
+}
+
+QString shirtText(Shirt shirt) {
+    for (const auto& [lies, title] : shirtsNamed())
+        if (lies == shirt) return title;
+    return {};
+}
+
 QString titleOf(const Named& names, const std::string& id) {
     for (const auto& [name, title] : names)
         if (name == id) return title;

@@ -23,6 +23,8 @@ double fromCm(double cm, Lengths lengths);
 using Named = std::vector<std::pair<std::string, QString>>;
 const Named& shoesNamed();
 const Named& heldNamed();
+const std::vector<std::pair<Shirt, QString>>& shirtsNamed();
+QString shirtText(Shirt shirt);
 QString titleOf(const Named& names, const std::string& id);
 QString kindText(SetKind kind);
 /// "24 kg", "bar 20 kg + 40 kg", "2 × 16 kg = 32 kg"; empty without a load.

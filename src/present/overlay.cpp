@@ -15,7 +15,8 @@ constexpr double kDegrees = 180 / std::numbers::pi;
 struct Sketch {
     const Track& track;
     std::size_t sample;
-    Overlay out;
+    const BackLine* back = nullptr;
+    Overlay out{};
 
     Vec2 near(L left) const { return track.at(track.nearOf(left), sample); }
     QPointF picture(const Vec2& p) const {
@@ -76,6 +77,19 @@ struct Sketch {
             out.ghosts.emplace_back(picture(track.at(id, i)), picture(track.at(id, i + 1)));
         dot(track.at(id, sample));
         out.label = picture(track.at(id, sample));
+    }
+
+    void backLine(const Vec2& a, const Vec2& b, bool stick) {
+        const auto drawn = back ? back->drawnAt(sample, stick) : BackLine::Drawn();
+        if (drawn.outline.size() < 2) {
+            line(a, b);
+            dot(a), dot(b);
+            out.label = picture(0.5 * (a + b));
+            return;
+        }
+        for (std::size_t i = 1; i < drawn.outline.size(); ++i) line(drawn.outline[i - 1], drawn.outline[i]);
+        ghost(drawn.edge[0], drawn.edge[1]);
+        out.label = picture(drawn.outline[drawn.outline.size() / 2]);
     }
 
     void massOverFoot(const Band* band) {
@@ -175,15 +189,17 @@ void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
             for (const Vec2& p : {a, b, c}) s.dot(p);
             s.out.label = s.picture(a);
             break;
+        case Draw::Back:
+        case Draw::Stick: s.backLine(a, b, part.draw == Draw::Stick); break;
         case Draw::Path: s.path(idOf(part.a), static_cast<std::size_t>(1.5 * s.track.rate)); break;
     }
 }
 
 }  // namespace
 
-Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band,
-                   std::optional<Side> leg) {
-    Sketch s{track, std::min(sample, track.size() - 1), {}};
+Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band, std::optional<Side> leg,
+                   const BackLine* back) {
+    Sketch s{track, std::min(sample, track.size() - 1), back};
     if (!measure) return s.out;
     const Side side = leg.value_or(track.near);
     for (const SketchPart& part : measure->sketch) draw(s, part, band, side);
@@ -191,7 +207,7 @@ Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, co
 }
 
 Overlay skeletonOverlay(const Track& track, std::size_t sample) {
-    Sketch s{track, std::min(sample, track.size() - 1), {}};
+    Sketch s{track, std::min(sample, track.size() - 1)};
     static constexpr std::pair<L, L> kBones[] = {{L::LeftShoulder, L::LeftElbow}, {L::LeftElbow, L::LeftWrist},
                                                  {L::LeftShoulder, L::LeftHip},   {L::LeftHip, L::LeftKnee},
                                                  {L::LeftKnee, L::LeftAnkle},     {L::LeftAnkle, L::LeftHeel},

@@ -43,6 +43,36 @@ QString familyWord(const std::string& family) {
     return text(family);
 }
 
+/// Why the line of the back is not judged, and what would let it be.
+QString backWords(const Notice& n) {
+    const std::string why = n.word(0);
+    const QString reps = text(n.word(1));
+    if (why == "ask")
+        return tr("The line of the back is not judged yet: is the shirt tucked in or tight? Say so at “shirt”.");
+    if (why == "loose")
+        return tr("The line of the back is not judged: a loose shirt hides it. Tuck it in for the next set.");
+    if (why == "covered") return tr("The line of the back is not judged: a bar or its plates lie over it.");
+    if (why == "off-square")
+        return tr(
+            "The line of the back is not judged: the camera stands too far off square. Film straight from the "
+            "side.");
+    if (why == "small") return tr("The line of the back is not judged: the client is too small in the picture.");
+    if (why == "arm")
+        return tr("The back is hidden by an arm in rep %1. Arms forward, or hands off the hips.").arg(reps);
+    if (why == "cluttered")
+        return tr("The outline of rep %1 is no back's: things of the clothes' colours stand behind it. Film before a "
+                  "plain wall.")
+            .arg(reps);
+    if (why == "faint")
+        return tr("The back is no clear edge in rep %1: film with more light, or before a wall of another colour.")
+            .arg(reps);
+    if (why == "few")
+        return tr(
+            "The line of the back is not judged: too few pictures on the way. Film the whole set, and slower "
+            "repetitions.");
+    return tr("The outline of the back was not found in rep %1.").arg(reps);
+}
+
 QString plain(const Notice& n) {
     const QString word = text(n.word(0));
     const QString number = figures(n.number(0), 0);
@@ -113,6 +143,7 @@ QString plain(const Notice& n) {
             return tr("Two networks disagree at the turning point of rep %1: something may hide the near leg or hip. "
                       "Values there are unsure; film with it free.")
                 .arg(word);
+        case NoticeKind::BackNotRead: return backWords(n);
         case NoticeKind::NotLookedTwice:
             return tr("The other networks could not look at rep %1: what hides a leg there may go unnoticed.")
                 .arg(word);

@@ -18,6 +18,7 @@ struct BodySpec {
     double armShare = 1.0;
     bool looseTrousers = false;    ///< to the ankle and wide, instead of shorts
     bool longSleeves = false;      ///< to the wrist
+    double looseShirtCm = 0;       ///< how far an untucked shirt hangs off where the skin faces down; 0: it lies on
     std::string figure = "drawn";  ///< "drawn" from tubes and ellipsoids, or "mesh": a skinned anatomical mesh
     Colour skin{205, 152, 122}, shirt{176, 52, 56}, shorts{48, 56, 74}, shoe{58, 92, 150}, hair{52, 34, 24};
 };

@@ -4,9 +4,11 @@
 #include <cmath>
 #include <future>
 #include <nlohmann/json.hpp>
+#include <random>
 
 #include "core/base/contour.h"
 #include "sim/figure.h"
+#include "sim/loose_shirt.h"
 
 namespace zevo::sim {
 
@@ -127,6 +129,27 @@ std::vector<Prop> thingsInFront(const SceneSpec& scene) {
     return {};
 }
 
+/// What stands and hangs right behind the client in a room that is not tidy, in the colours he wears.
+std::vector<Prop> thingsBehind(const ClipSpec& spec) {
+    if (!spec.scene.looks.clutter) return {};
+    const Camera camera(spec.scene.camera);
+    const Vec3 away = Vec3(camera.forward().x(), 0, camera.forward().z()).normalized();
+    const BodySpec& body = spec.motion.body;
+    const std::array<Colour, 3> colours{body.shirt, body.shorts, {96, 92, 88}};
+    std::mt19937_64 dice(spec.scene.seed);
+    auto between = [&](double lo, double hi) {
+        return lo + (hi - lo) * static_cast<double>(dice() >> 11) / static_cast<double>(1ULL << 53);
+    };
+    std::vector<Prop> out;
+    for (int i = 0; i < 14; ++i) {
+        const double w = between(0.05, 0.2), h = between(0.08, 0.3);
+        const Vec3 at = 0.7 * away + between(-0.9, 0.9) * camera.right() + Vec3(0, between(0.35, 1.5), 0);
+        const Vec3 half = (w * camera.right() + 0.05 * away).cwiseAbs() + Vec3(0, h, 0);
+        out.push_back({Prop::Kind::Box, at, half, 0, colours[dice() % colours.size()]});
+    }
+    return out;
+}
+
 /// Draws the frames of one spec; one instance per thread.
 class FrameMaker {
   public:
@@ -136,6 +159,7 @@ class FrameMaker {
           m_figure(std::move(figure)),
           m_renderer(spec.scene),
           m_things(thingsInFront(spec.scene)) {
+        for (const Prop& p : thingsBehind(spec)) m_things.push_back(p);
         if (!spec.scene.bystander) return;
         MotionSpec other;
         other.body.statureCm = 170;
@@ -177,6 +201,7 @@ class FrameMaker {
     void drawMoment(double timeS, long frame, Picture& out) {
         const Skeleton s = m_motion->at(timeS);
         m_figure->build(s, m_mesh);
+        hangShirt(m_spec.motion.body, s, m_mesh);
         paintShoes(m_spec.scene.looks, s, m_mesh);
         addProps(s.props, m_mesh);
         addProps(m_things, m_mesh);

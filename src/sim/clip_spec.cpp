@@ -49,6 +49,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(body, "arms", b.armShare, "body");
     r.get(body, "loose_trousers", b.looseTrousers, "body");
     r.get(body, "long_sleeves", b.longSleeves, "body");
+    r.get(body, "loose_shirt_cm", b.looseShirtCm, "body");
     r.get(body, "figure", b.figure, "body");
     r.colour(body, "skin", b.skin, "body");
     r.colour(body, "shirt", b.shirt, "body");
@@ -89,6 +90,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(looks, "sun_bright", l.sunBright, "looks");
     r.get(looks, "shoes", l.shoes, "looks");
     r.get(looks, "shake_px", l.shakePx, "looks");
+    r.get(looks, "clutter", l.clutter, "looks");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");
     r.get(root, "start_s", spec.startS, "");

@@ -32,7 +32,7 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
     const double shooting = m.rising ? rep.hipsShootUp * 4 * d * (1 - d) : 0.0;
     const double legs = d - 0.22 * shooting;
 
-    const double late = ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
+    const double late = ease(std::clamp((d - rep.tuckFrom) / std::min(0.5, 1 - rep.tuckFrom), 0.0, 1.0));
     const double heelToBall = seg.heelBack + seg.ballAhead;
     const double lifted = ease(std::clamp((d - rep.heelFrom) / std::min(0.5, 1 - rep.heelFrom), 0.0, 1.0));
     const double pitch = std::asin(std::clamp(rep.heelRiseCm / 100 * lifted / heelToBall, 0.0, 0.9)) -
@@ -72,7 +72,8 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
     };
     auto placeUpper = [&](double lean) {
         placeTrunk(s, seg,
-                   {lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late, rep.roundDeg * d, rep.shoulderTipDeg * d});
+                   {lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late - rep.topArchDeg * m.topLean,
+                    rep.roundDeg * d, rep.shoulderTipDeg * d});
         placeArms(s, seg, armsOf(spec), rep, d);
         s.massCentre = massCentreOf(s, spec.loadShare);
     };

@@ -157,10 +157,11 @@ struct Library::Impl {
         const Observation& o = *seen.observation;
         return change(
             "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices, "
-            "opinions) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "opinions, contours) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             {set, position, *clip, o.engine, text(o.model), text(o.network), packed(writePoses(o.poses)),
              packed(writeOutlines(o.outlines)), text(writeNotices(o.notices)),
-             o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions))});
+             o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions)),
+             o.contours.empty() ? QByteArray("") : packed(writeOutlines(o.contours))});
     }
 
     Result<void> writeEdits(qint64 set, const Edits& edits) const {

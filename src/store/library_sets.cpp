@@ -120,7 +120,7 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto seen = m_impl->read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
         "c.rotation_deg, "
-        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed FROM observations o JOIN "
+        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, o.contours FROM observations o JOIN "
         "clips c ON "
         "c.id = "
         "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
@@ -147,6 +147,10 @@ Result<StoredSet> Library::loadSet(SetId id) const {
             const QByteArray raw = unpacked(others);
             // Without them the set is as it was before they were asked.
             if (auto opinions = readOpinions(bytesOf(raw))) o.opinions = std::move(*opinions);
+        }
+        if (const QByteArray lines = seen->value(18).toByteArray(); !lines.isEmpty()) {
+            const QByteArray raw = unpacked(lines);
+            if (auto contours = readOutlines(bytesOf(raw))) o.contours = std::move(*contours);
         }
         out.seen[position] = {{ClipId(seen->value(1).toLongLong()), seen->value(2).toByteArray(),
                                seen->value(3).toString(), seen->value(4).toLongLong(), seen->value(17).toBool()},

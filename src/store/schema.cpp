@@ -89,6 +89,7 @@ const std::vector<Step>& steps() {
           "WHERE pain_on IS NOT NULL AND pain_score IS NOT NULL",
           "ALTER TABLE sets ADD COLUMN position REAL", "UPDATE sets SET position = id",
           "ALTER TABLE measurements ADD COLUMN as_seen REAL"}},
+        {{"ALTER TABLE observations ADD COLUMN contours BLOB NOT NULL DEFAULT x''"}},
     };
     return all;
 }

@@ -280,6 +280,8 @@ class TestBetween : public QObject {
         tap("chipAids", "wedge10");
         QCOMPARE(document().facts().wedgeDeg, 10.0);
         tap("chipShoes", "shoes-bare");
+        tap("chipShirt", "shirt2");
+        QVERIFY(document().facts().shirt == Shirt::Tight && row->chipOf("chipShirt")->text().contains("tucked in"));
         tap("chipEffort", "effort7");
         QCOMPARE(*document().facts().log.effort, 7);
         QVERIFY(row->chipOf("chipShoes")->text() == "barefoot" && row->chipOf("chipEffort")->text() == "effort 7");
@@ -297,7 +299,7 @@ class TestBetween : public QObject {
         w().home()->selectClient(client());
         const auto next = carriedOver(library(), *library().client(client()), document().facts());
         QVERIFY(next.wedgeDeg == 10 || !next.log.effort);
-        for (int i = 0; i < 5; ++i) w().actions().get("undo")->trigger();
+        for (int i = 0; i < 6; ++i) w().actions().get("undo")->trigger();
         QCOMPARE(document().facts().wedgeDeg, 0.0);
     }
 

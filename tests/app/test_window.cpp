@@ -12,6 +12,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QMessageBox>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -199,6 +200,27 @@ class TestWindow : public QObject {
                  qPrintable(text("subtitle")));
         QVERIFY2(text("findingWhere").contains("reps 1–3 of 3"), qPrintable(text("findingWhere")));
         waitForFrame();
+    }
+
+    /// The outlines come after the answer; the coach is asked about the shirt, and told what stands against it else.
+    void theBackIsReadAfterTheAnswer() {
+        m_window->openClip(fixture("side"));
+        waitForWork();
+        key(Qt::Key_G);
+        waitForWork();
+        const auto library = store::Library::open(m_dir->path());
+        const auto stored = library->loadSet(review()->id());
+        QVERIFY(stored && stored->seen[0].observation->contours.size() > 40);
+        QVERIFY2(text("notes").contains("tucked in or tight?"), qPrintable(text("notes")));
+        auto* chip = review()->logRow()->chipOf("chipShirt");
+        QCOMPARE(chip->text(), QString("shirt?"));
+        chip->menu()->findChild<QAction*>("shirt1")->trigger();
+        QVERIFY2(text("notes").contains("a loose shirt hides it"), qPrintable(text("notes")));
+        chip->menu()->findChild<QAction*>("shirt2")->trigger();
+        QVERIFY2(text("notes").contains("too small in the picture"), qPrintable(text("notes")));
+        m_window->actions().get("undo")->trigger();
+        m_window->actions().get("undo")->trigger();
+        QCOMPARE(chip->text(), QString("shirt?"));
     }
 
     void openingASetWritesNothing() {

@@ -2,7 +2,9 @@
 #include <QDir>
 #include <QTemporaryDir>
 #include <condition_variable>
+#include <fstream>
 #include <mutex>
+#include <nlohmann/json.hpp>
 #include <set>
 #include <thread>
 
@@ -373,6 +375,38 @@ class TestPipeline : public QObject {
             QVERIFY(hip.x() > left && hip.x() < right && hip.y() > top && hip.y() < bottom);
             QVERIFY(right - left < 260 && bottom - top < 260 && bottom - top > 80);
         }
+    }
+
+    /// Held against the outline the clip was drawn with: the mask of a region that turns with the trunk.
+    void theNetworksOutlineLiesOnTheTrueOne() {
+        std::atomic<bool> cancel{false};
+        const auto result = analyse(fixture("side"));
+        Observation seen = result->seen;
+        const auto read = readContours(fixture("side"), result->set.first, seen, ZEVO_MODEL_DIR, cancel);
+        QVERIFY2(bool(read), read ? "" : made::words(read.error()));
+        QVERIFY(seen.contours.size() > 40);
+        std::ifstream file(std::string(ZEVO_FIXTURE_DIR) + "/side/truth.json");
+        const auto truth = nlohmann::json::parse(file);
+        std::vector<double> off;
+        for (std::size_t i = 0; i < seen.contours.size(); i += 5) {
+            const auto& frames = truth["frames"];
+            const auto frame = std::find_if(frames.begin(), frames.end(), [&](const auto& f) {
+                return std::abs(f["t_s"].template get<double>() - seen.contours[i].timeS) < 0.018;
+            });
+            if (frame == frames.end()) continue;
+            QCOMPARE(seen.contours[i].edges.size(), seen.contours[i].points.size());
+            for (const auto& [x, y] : seen.contours[i].points) {
+                double nearest = 1e9;
+                for (const auto& p : (*frame)["outline"])
+                    nearest = std::min(nearest, std::hypot(p[0].get<double>() - x, p[1].get<double>() - y));
+                off.push_back(nearest);
+            }
+        }
+        QVERIFY(off.size() > 400);
+        std::sort(off.begin(), off.end());
+        // The true line has a point every six pixels: a point on it lies up to three away from the next of them.
+        QVERIFY2(off[off.size() / 2] < 3, qPrintable(QString::number(off[off.size() / 2])));
+        QVERIFY2(off[off.size() * 9 / 10] < 6, qPrintable(QString::number(off[off.size() * 9 / 10])));
     }
 
     void anyFrameIsFetched() {

@@ -30,6 +30,7 @@ Observation seen(const sim::ClipSpec& spec) {
     o.clip = {100, 4.0, 640, 360, 90};
     o.notices = {{NoticeKind::ClipDamaged, {}}, {NoticeKind::OffSquare, {17.0}}};
     o.outlines = {{1.5, {{1.F, 2.F}, {3.F, 4.F}}}, {2.5, {}}};
+    o.contours = {{0.1, {{1.F, 2.F}, {3.F, 4.F}}, {{20, 30}, {40, 50}}}, {0.2, {}}};
     o.network = "abc";
     return o;
 }
@@ -238,6 +239,10 @@ class TestStore : public QObject {
         QCOMPARE(is.engine, kEngine);
         QCOMPARE(is.outlines.size(), std::size_t{2});
         QCOMPARE(is.outlines[0].points, was.outlines[0].points);
+        QCOMPARE(is.contours.size(), std::size_t{2});
+        QCOMPARE(is.contours[0].points, was.contours[0].points);
+        QCOMPARE(is.contours[0].edges.at(1).rival, was.contours[0].edges[1].rival);
+        QVERIFY(is.contours[1].points.empty() && is.outlines[0].edges.empty());
         QCOMPARE(is.poses.size(), was.poses.size());
         for (std::size_t i = 0; i < was.poses.size(); i += 17) {
             QCOMPARE(is.poses[i].timeS, was.poses[i].timeS);

@@ -122,6 +122,7 @@ Result<store::Seen> refineFilmed(const QString& libraryFolder, store::SetId id, 
     const auto state = recompute({std::make_shared<const Observation>(*seen)}, {FactsSet{facts}}, *set.plan.catalogue);
     if (!state) return state.error();
     if (auto done = addOutlines(set.filmed.path, *state, *seen, cancel, progress); !done) return done.error();
+    if (auto done = addContours(set.filmed.path, *state, *seen, cancel, progress); !done) return done.error();
     auto clip = clipOf(QString::fromStdString(set.filmed.path));
     if (!clip) return clip.error();
     store::Seen refined{std::move(*clip), std::make_shared<const Observation>(std::move(*seen))};

@@ -34,7 +34,20 @@ std::vector<QPolygonF> sideFigure(const Dials& d, double shin, double thigh, dou
     const QPointF hip = from(knee, kThigh, -90 + d("thigh", thigh) + 0.7 * sway);
     const QPointF shoulder = from(hip, kTrunk, d("trunk", trunk) + sway);
     const QPointF head = from(shoulder, kHead, d("trunk", trunk) + sway + d("neck"));
-    std::vector<QPolygonF> out{{{heel, toe}}, {{ankle, knee, hip, shoulder, head}}};
+    QPolygonF body{ankle, knee, hip, shoulder, head};
+    if (d.turned.contains("low") || d.turned.contains("high")) {
+        // The trunk as a back that bends: out to the dorsal side at the loins and between the shoulder blades.
+        const double lean = (d("trunk", trunk) + sway) * kRad;
+        const QPointF dorsal(-std::cos(lean), -std::sin(lean));
+        body = {ankle,
+                knee,
+                hip,
+                hip + 0.32 * (shoulder - hip) + d("low") * dorsal,
+                hip + 0.68 * (shoulder - hip) + d("high") * dorsal,
+                shoulder,
+                head};
+    }
+    std::vector<QPolygonF> out{{{heel, toe}}, body};
     if (d.turned.contains("hand")) out.push_back({{shoulder, from(shoulder, 30, 180 - d("hand"))}});
     return out;
 }
@@ -54,8 +67,8 @@ std::vector<QPolygonF> lungeFigure(const Dials& d) {
 std::vector<QPolygonF> bridgeFigure(const Dials& d) {
     const QPointF shoulder(20, kFloor - 4), foot(74 + d("feet"), kFloor - 2), knee(70, kFloor - 34);
     const QPointF middle = 0.52 * shoulder + 0.48 * knee;
-    return {{{QPointF(9, kFloor - 6), shoulder, middle - QPointF(0, d("hips")), knee, foot}},
-            {{foot, foot + QPointF(12, 0)}}};
+    const QPointF hips = middle - QPointF(0, d("hips")), back = 0.5 * (shoulder + hips) - QPointF(0, d("back"));
+    return {{{QPointF(9, kFloor - 6), shoulder, back, hips, knee, foot}}, {{foot, foot + QPointF(12, 0)}}};
 }
 
 /// From the front, standing in the lower half of the movement.

@@ -30,6 +30,7 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
     m_load = addChip("chipLoad", tr("Load"));
     m_aids = addChip("chipAids", tr("Aids"));
     m_shoes = addChip("chipShoes", tr("Shoes"));
+    m_shirt = addChip("chipShirt", tr("Shirt"));
     m_effort = addChip("chipEffort", tr("Effort"));
     m_note = addChip("chipNote", tr("Note"));
     m_pinned = new QLineEdit(this);
@@ -122,6 +123,10 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
     for (const auto& [id, title] : shoesNamed())
         shoes->addAction(title, this, [this, id = id] { choose([&](SetFacts& f) { f.log.shoes = id; }); })
             ->setObjectName("shoes-" + QString::fromStdString(id));
+    QMenu* shirt = menuOf(m_shirt);
+    for (const auto& [lies, title] : shirtsNamed())
+        shirt->addAction(title, this, [this, lies = lies] { choose([&](SetFacts& f) { f.shirt = lies; }); })
+            ->setObjectName(QString("shirt%1").arg(static_cast<int>(lies)));
     QMenu* effort = menuOf(m_effort);
     effort->addAction(tr("not asked"), this, [this] { choose([](SetFacts& f) { f.log.effort.reset(); }); });
     for (int e = 0; e <= 10; ++e)
@@ -209,6 +214,7 @@ void LogRow::setFacts(const SetFacts& f, Lengths lengths) {
     const QString aids = aidsText(f, lengths);
     say(m_aids, aids.isEmpty() ? tr("no aids") : aids);
     say(m_shoes, titleOf(shoesNamed(), f.log.shoes));
+    say(m_shirt, shirtText(f.shirt));
     say(m_effort, f.log.effort ? tr("effort %1").arg(*f.log.effort) : tr("effort?"));
     const QString note = QString::fromStdString(f.log.note);
     say(m_note, note.isEmpty() ? tr("note…") : note.size() > 24 ? note.left(23) + QChar(0x2026) : note);

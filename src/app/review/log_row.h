@@ -17,7 +17,7 @@ namespace zevo::app {
 
 using present::Lengths;
 
-/// What a set is, in one line of chips: kind, load, aids, shoes, effort, notes. Each opens with one tap and is changed
+/// What a set is, in one line of chips: kind, load, aids, shoes, shirt, effort, notes. Each opens with one tap and is changed
 /// with the second; what was carried over from the set before needs none.
 class LogRow : public QWidget {
     Q_OBJECT
@@ -46,7 +46,7 @@ class LogRow : public QWidget {
     SetFacts m_facts;
     Lengths m_lengths = Lengths::Metric;
     bool m_filling = false;
-    QPushButton *m_kind, *m_load, *m_aids, *m_shoes, *m_effort, *m_note;
+    QPushButton *m_kind, *m_load, *m_aids, *m_shoes, *m_shirt, *m_effort, *m_note;
     QDoubleSpinBox *m_each, *m_bar, *m_box;
     QLineEdit *m_words, *m_pinned;
 };

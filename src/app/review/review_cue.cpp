@@ -7,8 +7,9 @@
 
 namespace zevo::app {
 
-void ReviewView::refine(std::shared_ptr<const Observation> seen) {
-    m_refined = m_refining = true;
+void ReviewView::refine(std::shared_ptr<const Observation> seen, bool wholly) {
+    m_refined = m_refined || wholly;
+    m_refining = true;
     m_document->refine(std::move(seen));
 }
 

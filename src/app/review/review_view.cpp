@@ -226,10 +226,10 @@ void ReviewView::refreshOverlay() {
     std::vector<double> notes;
     for (const NotePinned& n : m_document->state().edited.views[m_second].notes) notes.push_back(n.atS);
     m_stage->setNotes(std::move(notes), noteHere());
-    m_stage->setOverlay(
-        here ? present::overlayFor(measure, track, sample, presenter().standard().bandFor(measure), presenter().leg())
-             : Overlay{},
-        text);
+    m_stage->setOverlay(here ? present::overlayFor(measure, track, sample, presenter().standard().bandFor(measure),
+                                                   presenter().leg(), m_document->state().set.view(m_second).back.get())
+                             : Overlay{},
+                        text);
     m_stage->setSkeleton(m_skeleton ? present::skeletonOverlay(track, sample) : Overlay{}, m_skeleton);
     m_clock->setText(tr("%1 s · frame %2 of %3")
                          .arg(present::figures(m_stage->timeS(), 2))

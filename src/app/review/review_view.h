@@ -38,8 +38,8 @@ class ReviewView : public QWidget {
     /// A further clip of the set shown, before the edit that speaks of it.
     void addClip(Watchable clip) { m_clips.push_back(std::move(clip)); }
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
-    /// The first view was read more carefully; what is being looked at stays.
-    void refine(std::shared_ptr<const Observation> seen);
+    /// The first view was read more carefully, `wholly` or only its outlines; what is being looked at stays.
+    void refine(std::shared_ptr<const Observation> seen, bool wholly = true);
     bool hasSet() const { return m_document != nullptr; }
     store::SetId id() const { return m_stored.id; }
     const store::Client& client() const { return m_stored.client; }

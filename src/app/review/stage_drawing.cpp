@@ -94,12 +94,13 @@ QPointF Stage::edgeAt(bool start) const {
 
 void Stage::drawOverlay(QPainter& p) const {
     auto strokes = [&](const std::vector<QLineF>& lines, const QColor& colour, double width, Qt::PenStyle style) {
-        for (const auto& l : lines) {
+        // All shades lie under all lines, so that a curve of many pieces is one line.
+        if (style == Qt::SolidLine) {
             p.setPen(QPen(kShade, width + 2.5, Qt::SolidLine, Qt::RoundCap));
-            if (style == Qt::SolidLine) p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
-            p.setPen(QPen(colour, width, style, Qt::RoundCap));
-            p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
+            for (const auto& l : lines) p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
         }
+        p.setPen(QPen(colour, width, style, Qt::RoundCap));
+        for (const auto& l : lines) p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
     };
     p.save();
     p.setRenderHint(QPainter::Antialiasing);

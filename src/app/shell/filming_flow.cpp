@@ -223,6 +223,27 @@ void MainWindow::refine(store::SetId id, const std::shared_ptr<FilmedSet>& filme
         });
 }
 
+void MainWindow::readBack(store::SetId id) {
+    auto read = std::make_shared<std::optional<store::Seen>>();
+    m_queue.add(
+        tr("Reading the line of the back"), JobQueue::Priority::Background,
+        [folder = m_library.folder(), id, catalogue = m_catalogue, read](const auto& cancel,
+                                                                         const auto& progress) -> Result<void> {
+            auto done = readBackOf(folder, id, catalogue, cancel, progress);
+            if (!done) return done.error();
+            *read = std::move(*done);
+            return {};
+        },
+        [this, id, read](const Result<void>& done) {
+            if (!done && !wasStopped(done.error())) m_log.write("reading the back", done.error());
+            if (!done || !*read) return;  // everything else stands
+            if (currentView() == m_home) m_home->refresh();
+            if (!m_review->hasSet() || m_review->id() != id) return;
+            m_seen.front() = **read;
+            m_review->refine((*read)->observation, false);
+        });
+}
+
 void MainWindow::offerRecovery() {
     if (m_library.isReadOnly()) return;
     for (const Stranded& s : strandedRecordings(m_library)) {
@@ -240,7 +261,10 @@ void MainWindow::offerRecovery() {
                     return {};
                 },
                 [this, outcome](const Result<void>& done) {
-                    if (done) return measured(**outcome, false);
+                    if (done) {
+                        measured(**outcome, false);
+                        return readBack((*outcome)->id);
+                    }
                     failed(tr("The recording could not be saved"), done.error(), false);
                 });
         };
@@ -299,6 +323,7 @@ void MainWindow::clipArrived(const QString& path) {
                 auto added = m_library.addSet(**made);
                 if (!added) return failed(tr("The clip could not be filed"), added.error(), false);
                 measured({*added, id, (*made)->outcome.headline}, false);
+                readBack(*added);
             };
             QuestionBar::Question q;
             q.text = tr("%1 arrived: %2, %3. Whose is it?")

@@ -192,7 +192,10 @@ void MainWindow::openClip(const QString& path, bool show) {
             return {};
         },
         [this, outcome, name, show](const Result<void>& done) {
-            if (done) return measured(**outcome, show);
+            if (done) {
+                measured(**outcome, show);
+                return readBack((*outcome)->id);
+            }
             failed(tr("%1 cannot be judged").arg(name), done.error(), true);
         });
 }

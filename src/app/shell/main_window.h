@@ -142,6 +142,8 @@ class MainWindow : public QMainWindow {
     SetFacts chosenMovement() const;
     void answer(const std::shared_ptr<FilmedSet>& filmed);
     void refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed);
+    /// Reads the outlines of a set after its answer was given; who looks at it sees the rows of the back come.
+    void readBack(store::SetId id);
     void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
     void filmOtherView();
     void joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed);

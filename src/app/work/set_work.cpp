@@ -211,6 +211,37 @@ Result<void> addOutlines(const std::string& clip, const SetState& state, Observa
     return {};
 }
 
+Result<void> addContours(const std::string& clip, const SetState& state, Observation& seen,
+                         const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
+    const auto read = pipeline::readContours(clip, state.set.first, seen, catalog::modelDir(), cancel, progress);
+    return cancel ? read : Result<void>();
+}
+
+Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, store::SetId id,
+                                              const std::shared_ptr<const Catalogue>& catalogue,
+                                              const std::atomic<bool>& cancel, const pipeline::OnProgress& progress) {
+    auto library = store::Library::open(libraryFolder);
+    if (!library) return library.error();
+    auto stored = library->loadSet(id);
+    if (!stored) return stored.error();
+    const auto state = recompute(observationsOf(stored->seen), stored->edits, *catalogue);
+    if (!state) return state.error();
+    const Watchable clip = watchable(*library, stored->seen.front());
+    if (!stored->seen.front().observation->contours.empty() || clip.path.isEmpty()) return std::optional<store::Seen>();
+    Observation seen = *stored->seen.front().observation;
+    if (auto done = addContours(clip.path.toStdString(), *state, seen, cancel, progress); !done) return done.error();
+    if (seen.contours.empty()) return std::optional<store::Seen>();
+    // As the set is now: the coach may have changed it meanwhile.
+    stored = library->loadSet(id);
+    if (!stored) return stored.error();
+    stored->seen.front().observation = std::make_shared<const Observation>(std::move(seen));
+    const auto now = recompute(observationsOf(stored->seen), stored->edits, *catalogue);
+    if (!now) return now.error();
+    if (auto kept = library->refineSet(id, stored->seen.front(), outcomeOf(*now, kEngine, catalogue)); !kept)
+        return kept.error();
+    return std::optional(stored->seen.front());
+}
+
 Observations observationsOf(const std::vector<store::Seen>& seen) {
     Observations out;
     for (const auto& s : seen) out.push_back(s.observation);
@@ -319,8 +350,11 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
     request.facts.movement = set.movement;
     request.facts.variation = set.variation;
     request.facts.loadShare = set.loadShare;
+    request.facts.shirt = Shirt::Tight;  // as they are drawn
     auto imported = importClip(request, cancel, progress);
-    if (!imported || set.frontName.empty()) return imported;
+    if (!imported) return imported;
+    if (auto back = readBackOf(libraryFolder, imported->id, catalogue, cancel, progress); !back) return back.error();
+    if (set.frontName.empty()) return imported;
     const auto front = clipOf(set.frontName, set.frontSpecJson);
     if (!front) return front.error();
     const Movement* movement = catalogue->movement(request.facts.movement);

@@ -87,6 +87,15 @@ Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& c
 /// Adds the outlines at the turning points of `state`; where they cannot be had, a notice. Error: stopped.
 Result<void> addOutlines(const std::string& clip, const SetState& state, Observation& seen,
                          const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+/// Adds the outlines over the repetitions, about ten a second, where the line of the back can be read from them (a side
+/// view); nothing where they cannot be had. Error: stopped.
+Result<void> addContours(const std::string& clip, const SetState& state, Observation& seen,
+                         const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+/// The same for the first view of a set in the record, after its answer was given; kept there with what the set comes to
+/// then. Nothing where the view is not from the side, has them, or its video is not there.
+Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, store::SetId id,
+                                              const std::shared_ptr<const Catalogue>& catalogue,
+                                              const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
 Observations observationsOf(const std::vector<store::Seen>& seen);
 
 /// A second view joins a set in the record, whoever looks at it. `laterS`: how much later its clip begins by a clock

@@ -1,5 +1,6 @@
 #include "core/base/contour.h"
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 
@@ -71,6 +72,39 @@ std::vector<Vec2> largestContour(std::span<const float> field, int width, int he
         if (line.size() > longest.size()) longest = std::move(line);
     }
     return longest;
+}
+
+std::vector<Vec2> simplified(const std::vector<Vec2>& line, double tolerance) {
+    if (line.size() < 4) return line;
+    // A closed line has no ends: it is cut at its first point and at the one furthest from that.
+    std::size_t opposite = 0;
+    for (std::size_t i = 1; i < line.size(); ++i)
+        if ((line[i] - line[0]).squaredNorm() > (line[opposite] - line[0]).squaredNorm()) opposite = i;
+    std::vector<bool> kept(line.size() + 1, false);
+    kept[0] = kept[opposite] = kept[line.size()] = true;
+    auto at = [&](std::size_t i) -> const Vec2& { return line[i % line.size()]; };
+    std::vector<std::pair<std::size_t, std::size_t>> open{{0, opposite}, {opposite, line.size()}};
+    while (!open.empty()) {
+        const auto [from, to] = open.back();
+        open.pop_back();
+        const Vec2 along = at(to) - at(from);
+        const double length = along.norm();
+        double most = 0;
+        std::size_t furthest = from;
+        for (std::size_t i = from + 1; i < to; ++i) {
+            const Vec2 d = at(i) - at(from);
+            const double w = length > 0 ? std::clamp(d.dot(along) / (length * length), 0.0, 1.0) : 0;
+            const double off = (d - w * along).norm();
+            if (off > most) most = off, furthest = i;
+        }
+        if (most <= tolerance) continue;
+        kept[furthest] = true;
+        open.emplace_back(from, furthest), open.emplace_back(furthest, to);
+    }
+    std::vector<Vec2> out;
+    for (std::size_t i = 0; i < line.size(); ++i)
+        if (kept[i]) out.push_back(line[i]);
+    return out;
 }
 
 }  // namespace zevo

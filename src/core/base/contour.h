@@ -12,4 +12,8 @@ namespace zevo {
 /// Empty when nothing reaches the level.
 std::vector<Vec2> largestContour(std::span<const float> field, int width, int height, float level);
 
+/// The same closed line with fewer points: none of those left out lies further than `tolerance` from it (Ramer 1972,
+/// Douglas and Peucker 1973).
+std::vector<Vec2> simplified(const std::vector<Vec2>& closedLine, double tolerance);
+
 }  // namespace zevo

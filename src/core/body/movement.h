@@ -29,6 +29,9 @@ std::string handsName(Hands hands);
 /// What the arms do where nothing is held: they change the lean a client needs (core/balance).
 enum class Arms { Reach, HeldIn, BehindHead, PushedAway };
 
+/// How the shirt lies, as far as it is known: cloth that hangs hides the line of the back.
+enum class Shirt { NotSaid, Loose, Tight };
+
 /// A way of doing a movement.
 struct Variation {
     std::string id, title;

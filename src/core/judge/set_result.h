@@ -37,6 +37,7 @@ struct SetContext {
     bool stoodStraight = false;
     std::optional<Tempo> tempo;  ///< as asked by the coach
     Arms arms = Arms::Reach;     ///< where nothing is held
+    Shirt shirt = Shirt::NotSaid;
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)
 };

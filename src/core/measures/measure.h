@@ -7,6 +7,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/back/back_line.h"
 #include "core/balance/balance.h"
 #include "core/body/movement.h"
 #include "core/reps/reps.h"
@@ -69,6 +70,9 @@ struct MeasureInput {
     const Movement& movement;
     const BalanceModel* balance = nullptr;  ///< of this client, where one can be made
     bool stoodStraight = false;             ///< the knees at rest are known to be straight
+    const BackLine* back = nullptr;         ///< of a side view whose outlines were read
+    Shirt shirt = Shirt::NotSaid;
+    bool backCovered = false;  ///< a bar or plates lie over it
 
     /// The leg a measure is about: the working one, else the one near the camera.
     Side legSide() const { return rep.leg.value_or(track.near); }
@@ -129,6 +133,8 @@ enum class Draw {
     LegOverToe,     ///< hip a, knee b, ankle c, toe d with a line up from the toe
     TrunkOverFeet,  ///< middle of the trunk over the middle of the feet
     PlumbOf,        ///< a line down from a, with b beside it
+    Back,           ///< the back's outline with a straight edge on it; a–b where none was read
+    Stick,          ///< a stick along head, shoulder blades and seat, with the outline under it; a–b likewise
     Path            ///< the way a has just come
 };
 struct SketchPart {

@@ -16,7 +16,7 @@ const std::vector<MeasureDef>& table() {
     static const std::vector<MeasureDef> all = [] {
         std::vector<MeasureDef> list;
         for (const auto& part : {sagittalMeasures(), footMeasures(), leanMeasures(), lungeMeasures(), hingeMeasures(),
-                                 bridgeMeasures(), frontMeasures(), timeMeasures()})
+                                 backMeasures(), bridgeMeasures(), frontMeasures(), timeMeasures()})
             list.insert(list.end(), part.begin(), part.end());
         return list;
     }();

@@ -31,6 +31,8 @@ Span spanFrom(const json& o) {
     return {o.at("from_s").get<double>(), o.at("to_s").get<double>()};
 }
 
+/// In the order of Shirt.
+constexpr std::array kShirts{"", "loose", "tight"};
 /// In the order of SetKind.
 constexpr std::array kSetKinds{"working", "warm_up", "test"};
 
@@ -79,6 +81,7 @@ json payload(const FactsSet& e) {
             {"choices", f.choices},
             {"felt", f.felt},
             {"mass_kg", f.massKg},
+            {"shirt", kShirts[static_cast<std::size_t>(f.shirt)]},
             {"log", logJson(f.log)}};
 }
 json payload(const StandardChosen& e) {
@@ -162,6 +165,8 @@ SetFacts factsFrom(const json& o) {
     f.choices = o.value("choices", Choices());
     f.felt = o.value("felt", std::vector<std::string>());
     f.massKg = o.value("mass_kg", 0.0);
+    const auto shirt = std::find(kShirts.begin(), kShirts.end(), o.value("shirt", ""));
+    if (shirt != kShirts.end()) f.shirt = static_cast<Shirt>(shirt - kShirts.begin());
     if (o.contains("log")) f.log = logFrom(o.at("log"));
     if (o.value("warm_up", false)) f.log.kind = SetKind::WarmUp;  // as it was kept before there was a log
     return f;

@@ -184,13 +184,20 @@ std::vector<std::uint8_t> writeOutlines(const std::vector<Outline>& outlines) {
     Column<double> time;
     Column<std::uint32_t> counts;
     Column<float> xy;
+    Column<std::uint8_t> edges;
     for (const auto& o : outlines) {
         time.put(o.timeS);
         counts.put(static_cast<std::uint32_t>(o.points.size()));
         for (const auto& [x, y] : o.points) xy.put(x), xy.put(y);
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            const auto edge = i < o.edges.size() ? o.edges[i] : Outline::Edge{};
+            edges.put(edge.contrast), edges.put(edge.rival);
+        }
     }
-    return json::to_cbor(
-        json{{"schema", "zevo-outlines-2"}, {"time_s", time.take()}, {"points", counts.take()}, {"xy", xy.take()}});
+    json map{{"schema", "zevo-outlines-2"}, {"time_s", time.take()}, {"points", counts.take()}, {"xy", xy.take()}};
+    if (std::any_of(outlines.begin(), outlines.end(), [](const Outline& o) { return !o.edges.empty(); }))
+        map["edges"] = edges.take();
+    return json::to_cbor(map);
 }
 
 Result<std::vector<Outline>> readOutlines(std::span<const std::uint8_t> block) {
@@ -206,11 +213,17 @@ Result<std::vector<Outline>> readOutlines(std::span<const std::uint8_t> block) {
     for (std::size_t i = 0; i < n; ++i) sizes.push_back(counts.next()), all += sizes.back();
     Reader<float> xy(*map, "xy", 2 * all);
     if (!xy.good()) return kDamaged;
+    const bool looked = map->contains("edges");
+    Reader<std::uint8_t> edges(*map, looked ? "edges" : "xy", looked ? 2 * all : 8 * all);
+    if (!edges.good()) return kDamaged;
     for (std::size_t i = 0; i < n; ++i) {
         out[i].timeS = time.next();
         for (std::uint32_t k = 0; k < sizes[i]; ++k) {
             const float x = xy.next(), y = xy.next();
             out[i].points.emplace_back(x, y);
+            if (!looked) continue;
+            const std::uint8_t contrast = edges.next(), rival = edges.next();
+            out[i].edges.push_back({contrast, rival});
         }
     }
     return out;

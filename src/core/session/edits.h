@@ -50,6 +50,7 @@ struct SetFacts {
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt it (ids of feltPlaces())
     double massKg = 0;              ///< of the client when the set was filmed; 0 = not known
+    Shirt shirt = Shirt::NotSaid;   ///< the back is read only where it is known to lie on
     SetLog log;
 
     /// What is held ÷ body mass: from the load and the mass where both are known, else as the coach said.

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <numbers>
 
 #include "core/reps/proposal.h"
@@ -73,6 +74,32 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
     if (const auto kind = viewNotice(t.view)) say(*kind);
     if (isFrontal(t.view)) say(NoticeKind::HipLineUnread);
     return out;
+}
+
+/// A bar on the back lies over it, and so do the plates of a bar on the floor.
+bool backIsCovered(const SetContext& context) {
+    const bool fromFloor = context.movement.family == Family::Hinge && context.movement.drive == Drive::Folding &&
+                           context.variation.ends_with("floor");
+    return fromFloor || context.movement.loadPlace(context.variation) == LoadPlace::Back;
+}
+
+/// Why the back is not judged, and what would let it be. `measures`: whether the movement asks for it at all.
+void sayBack(MeasuredView& view, const SetContext& context) {
+    const auto& wanted = context.movement.measures;
+    const bool asked = std::any_of(wanted.begin(), wanted.end(), [](const std::string& id) {
+        return id == "low_back_tuck" || id == "low_back_round" || id == "bridge_arch";
+    });
+    if (!view.back || !asked) return;
+    auto say = [&](const char* why, const std::string& reps = {}) {
+        view.notices.push_back({NoticeKind::BackNotRead, {std::string(why), reps}});
+    };
+    if (backIsCovered(context)) return say("covered");
+    if (context.shirt != Shirt::Tight) return say(context.shirt == Shirt::Loose ? "loose" : "ask");
+    std::map<BackDoubt, std::string> reps;
+    for (const Rep& rep : view.reps)
+        if (const BackDoubt doubt = view.back->doubtAt(rep.bottom); doubt != BackDoubt::None)
+            reps[doubt] += (reps[doubt].empty() ? "" : ", ") + std::to_string(rep.index);
+    for (const auto& [doubt, which] : reps) say(backDoubtName(doubt), which);
 }
 
 /// In which repetitions the networks disagreed.
@@ -204,16 +231,26 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
                                  series.levelDoubtDeg,
                                  context.movement,
                                  view.balance ? &*view.balance : nullptr,
-                                 context.stoodStraight};
+                                 context.stoodStraight,
+                                 view.back.get(),
+                                 context.shirt,
+                                 backIsCovered(context)};
         view.measured.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom),
                                  time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
     }
     view.notices = noticesOf(t, series.levelDoubtDeg);
     sayDoubts(view);
+    sayBack(view, context);
+}
+
+void readBack(MeasuredView& view, std::span<const Outline> contours) {
+    view.back = contours.empty() || view.track->view != ViewKind::Side
+                    ? nullptr
+                    : std::make_shared<const BackLine>(view.track, view.series, view.reps, contours);
 }
 
 Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                                 std::span<const Opinion> opinions) {
+                                 std::span<const Opinion> opinions, std::span<const Outline> contours) {
     Context seen = context.context;
     seen.family = context.movement.family;
     seen.drive = context.movement.drive;
@@ -224,6 +261,7 @@ Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip
     view.track = std::make_shared<const Track>(std::move(*track));
     view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));
     if (auto found = findRepetitions(view, frames, context); !found) return found.error();
+    readBack(view, contours);
     measureRepetitions(view, context);
     return view;
 }

@@ -5,6 +5,7 @@
 #include <span>
 #include <vector>
 
+#include "core/back/back_line.h"
 #include "core/balance/balance.h"
 #include "core/base/result.h"
 #include "core/judge/set_result.h"
@@ -20,8 +21,9 @@ struct MeasuredView {
     std::shared_ptr<const CleanedPoses> cleaned;
     std::shared_ptr<const Track> track;
     std::shared_ptr<const ViewSeries> series;
-    std::vector<Rep> reps;                ///< sample numbers of this view's track
-    std::optional<BalanceModel> balance;  ///< of this client at this set, where one can be made
+    std::vector<Rep> reps;                 ///< sample numbers of this view's track
+    std::shared_ptr<const BackLine> back;  ///< where outlines over the repetitions were read
+    std::optional<BalanceModel> balance;   ///< of this client at this set, where one can be made
     std::vector<MeasuredRep> measured;
     /// The same without the points the coach moved, where there are any: what the network saw stays visible.
     std::shared_ptr<const std::vector<MeasuredRep>> asSeen;
@@ -62,11 +64,13 @@ struct ByHand {
 /// movement that the picture contradicts (nobody lies, the feet never part, nobody walks).
 Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
                              const ByHand& byHand = {});
+/// repetitions and outlines → the line of the back; nothing where there are none, or the view is not from the side.
+void readBack(MeasuredView& view, std::span<const Outline> contours);
 /// repetitions → measures and notices.
 void measureRepetitions(MeasuredView& view, const SetContext& context);
 /// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.
 Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                                 std::span<const Opinion> opinions = {});
+                                 std::span<const Opinion> opinions = {}, std::span<const Outline> contours = {});
 
 /// A set of the first view alone; findings stay empty until judgeSet().
 MeasuredSet setOf(MeasuredView first, const SetContext& context);

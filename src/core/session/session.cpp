@@ -23,6 +23,7 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const std::str
     c.tempo = f.tempo;
     c.pain = f.pain;
     c.felt = f.felt;
+    c.shirt = f.shirt;
     return c;
 }
 
@@ -58,7 +59,8 @@ bool sameRepetitionInputs(const SetContext& a, const SetContext& b) {
 }
 bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
     return a.variation == b.variation && a.loadShare == b.loadShare && a.wedgeDeg == b.wedgeDeg &&
-           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.stoodStraight == b.stoodStraight;
+           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.stoodStraight == b.stoodStraight &&
+           a.shirt == b.shirt;
 }
 
 /// Marks the values that the coach's points changed with what the network had in their place.
@@ -138,6 +140,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
         view.reps.clear();
         if (auto found = findRepetitions(view, frames, wish.set, {wish.edits.byHand, wish.edits.legs}); !found)
             return found.error();
+        readBack(view, seen.contours);
     }
     measureRepetitions(view, wish.set);
     if (wish.edits.corrections.moved.empty()) {

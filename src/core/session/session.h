@@ -19,7 +19,7 @@ namespace zevo {
 
 /// Version of what makes measures out of observations. Raised with every change that moves values; values stored by an
 /// older one are shown as they are until the coach has them measured anew. 0: from before versions were kept.
-inline constexpr int kEngine = 10;
+inline constexpr int kEngine = 11;
 
 /// What was seen in one clip. Never changed after it was made.
 struct Observation {
@@ -27,6 +27,7 @@ struct Observation {
     PoseFrames poses;
     std::vector<Opinion> opinions;  ///< of other networks, around the turning points
     std::vector<Outline> outlines;  ///< at the turning points found first
+    std::vector<Outline> contours;  ///< about ten a second over the repetitions; empty until they are read
     std::vector<Notice> notices;    ///< of the reading itself
     int engine = kEngine;           ///< that read it
     std::string model = "full";     ///< size of the network

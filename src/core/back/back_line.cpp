@@ -1,0 +1,475 @@
+#include "core/back/back_line.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "core/body/anthropometry.h"
+#include "core/signal/filter.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
+
+/// Limits beyond which nothing is read (docs/measurements.md, “The back line”).
+constexpr double kMostOffSquareDeg = 8, kLeastTrunkPx = 100, kLeastArmInside = 0.12, kMostResidual = 0.009,
+                 kLeastContrast = 12, kMostRival = 115;
+constexpr std::size_t kLeastZero = 6;
+
+double stationOf(int k) {
+    return kFirstStation + k * kStationStep;
+}
+int stationAt(double u) {
+    return std::clamp(static_cast<int>(std::lround((u - kFirstStation) / kStationStep)), 0, kBackStations - 1);
+}
+
+/// Middle of a pair of points.
+Vec2 middleOf(const Track& t, L left, std::size_t i) {
+    return 0.5 * (t.at(left, i) + t.at(ofSide(left, Side::Right), i));
+}
+Vec2 middleAtRest(const Track& t, L left) {
+    return 0.5 * (t.standingAt(left) + t.standingAt(ofSide(left, Side::Right)));
+}
+
+/// The frame of a moment.
+struct Frame {
+    Vec2 hip, e, n;
+    double length;
+    Vec2 at(const Vec2& p) const { return {(p - hip).dot(e) / length, (p - hip).dot(n) / length}; }
+};
+Frame frameAt(const Track& t, double length, std::size_t i) {
+    const Vec2 hip = middleOf(t, L::LeftHip, i), shoulder = middleOf(t, L::LeftShoulder, i);
+    const Vec2 e = (shoulder - hip).normalized();
+    return {0.5 * (hip + shoulder) - 0.5 * length * e, e, Vec2(-e.y(), e.x()), length};
+}
+
+/// The outline's places in the track's frame: x ahead, y up.
+std::vector<Vec2> placesOf(const Track& t, const Outline& o) {
+    std::vector<Vec2> out;
+    out.reserve(o.points.size());
+    for (const auto& [x, y] : o.points) out.push_back(t.toPicture(Vec2(x, y)));  // its own inverse
+    return out;
+}
+
+/// Where the outline is met first from the line H–S to the dorsal side.
+BackProfile profileOf(const std::vector<Vec2>& line) {
+    constexpr double kInside = 0.02;
+    BackProfile f;
+    f.fill(kNaN);
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        Vec2 a = line[i], b = line[(i + 1) % line.size()];
+        if (a.x() > b.x()) std::swap(a, b);
+        const int first = static_cast<int>(std::ceil((a.x() - kFirstStation) / kStationStep - 1e-9));
+        for (int k = std::max(0, first); k < kBackStations && stationOf(k) <= b.x(); ++k) {
+            const double w = b.x() > a.x() ? (stationOf(k) - a.x()) / (b.x() - a.x()) : 0;
+            const double at = a.y() + w * (b.y() - a.y());
+            if (at > kInside && !(at > f[static_cast<std::size_t>(k)])) f[static_cast<std::size_t>(k)] = at;
+        }
+    }
+    return f;
+}
+
+BackProfile smoothed(const BackProfile& f) {
+    constexpr std::array<double, 5> kWeights{0.06, 0.24, 0.4, 0.24, 0.06};  // σ = one station
+    BackProfile out;
+    for (int k = 0; k < kBackStations; ++k) {
+        double sum = 0, weight = 0;
+        for (int j = -2; j <= 2; ++j) {
+            const int at = k + j;
+            if (at < 0 || at >= kBackStations || std::isnan(f[static_cast<std::size_t>(at)])) continue;
+            sum += kWeights[static_cast<std::size_t>(j + 2)] * f[static_cast<std::size_t>(at)];
+            weight += kWeights[static_cast<std::size_t>(j + 2)];
+        }
+        out[static_cast<std::size_t>(k)] = std::isnan(f[static_cast<std::size_t>(k)]) ? kNaN : sum / weight;
+    }
+    return out;
+}
+
+bool isSeen(const BackProfile& f) {
+    const auto seen = std::count_if(f.begin() + stationAt(-0.12), f.begin() + stationAt(1.0) + 1,
+                                    [](double v) { return !std::isnan(v); });
+    return static_cast<double>(seen) >= 0.8 * (stationAt(1.0) - stationAt(-0.12) + 1);
+}
+
+constexpr double kSeatFrom = -0.12, kSeatTo = 0.30, kBladesFrom = 0.60, kBladesTo = 0.98;
+/// A lying client's seat is pressed up by the thighs, his shoulders by the floor: the edge may rest a little further
+/// out.
+constexpr double kLyingSeatFrom = -0.20, kLyingBladesFrom = 0.55, kLyingBladesTo = 1.0;
+
+/// The gaps of a stick along head, shoulder blades and seat. It lies on two of the three; which two is a matter of
+/// which one is furthest in, so each gap is against the line over the other two.
+void readStick(const std::vector<Vec2>& line, const Vec2& ear, BackMoment& m) {
+    constexpr double kHead = 0.34;
+    m.headGap = m.bladesGap = m.seatGap = kNaN;
+    const auto edge = straightEdge(m.f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo);
+    if (!edge) return;
+    std::vector<Vec2> head;
+    for (const Vec2& p : line)
+        if ((p - ear).norm() < kHead && p.x() > 1.02) head.push_back(p);
+    if (head.empty()) return;
+    /// The line over all of `a` and of `b` from outside, and how far the nearest of `c` stays under it.
+    auto gapUnder = [](const std::vector<Vec2>& a, const std::vector<Vec2>& b, const std::vector<Vec2>& c) {
+        double best = kNaN;
+        for (const Vec2& p : a)
+            for (const Vec2& q : b) {
+                const double slope = (q.y() - p.y()) / (q.x() - p.x()), offset = p.y() - slope * p.x();
+                auto under = [&](const Vec2& r) { return r.y() <= offset + slope * r.x() + 1e-9; };
+                if (!std::all_of(a.begin(), a.end(), under) || !std::all_of(b.begin(), b.end(), under)) continue;
+                double gap = 1e9;
+                for (const Vec2& r : c)
+                    gap = std::min(gap, (offset + slope * r.x() - r.y()) / std::sqrt(1 + slope * slope));
+                return gap;
+            }
+        return best;
+    };
+    auto stretch = [&](double from, double to) {
+        std::vector<Vec2> out;
+        for (int k = stationAt(from); k <= stationAt(to); ++k)
+            if (const double v = m.f[static_cast<std::size_t>(k)]; !std::isnan(v)) out.emplace_back(stationOf(k), v);
+        return out;
+    };
+    const auto seat = stretch(kSeatFrom, kSeatTo), blades = stretch(kBladesFrom, kBladesTo);
+    m.headGap = gapUnder(seat, blades, head);
+    m.bladesGap = gapUnder(seat, head, blades);
+    m.seatGap = gapUnder(blades, head, seat);
+}
+
+double medianOf(const std::vector<const BackMoment*>& of, double BackMoment::*value) {
+    std::vector<double> v;
+    for (const BackMoment* m : of)
+        if (!std::isnan(m->*value)) v.push_back(m->*value);
+    return v.empty() ? kNaN : median(v);
+}
+
+BackMoment middleOf(const std::vector<const BackMoment*>& of) {
+    BackMoment out;
+    for (std::size_t k = 0; k < kBackStations; ++k) {
+        std::vector<double> v;
+        for (const BackMoment* m : of)
+            if (!std::isnan(m->f[k])) v.push_back(m->f[k]);
+        out.f[k] = v.empty() ? kNaN : median(v);
+    }
+    for (double BackMoment::*value :
+         {&BackMoment::lowSag, &BackMoment::highSag, &BackMoment::hollow, &BackMoment::headGap, &BackMoment::bladesGap,
+          &BackMoment::seatGap, &BackMoment::armInside, &BackMoment::residual, &BackMoment::contrast,
+          &BackMoment::rival})
+        out.*value = medianOf(of, value);
+    return out;
+}
+
+}  // namespace
+
+const char* backDoubtName(BackDoubt doubt) {
+    static constexpr std::array kNames{"none",  "no-outline", "off-square", "small", "covered",
+                                       "loose", "arm",        "cluttered",  "faint", "few"};
+    return kNames[static_cast<std::size_t>(doubt)];
+}
+
+double sagitta(const BackProfile& f, double from, double at, double to) {
+    auto near = [&](double u) {
+        double sum = 0;
+        int n = 0;
+        for (int k = stationAt(u - 0.035); k <= stationAt(u + 0.035); ++k)
+            if (!std::isnan(f[static_cast<std::size_t>(k)])) sum += f[static_cast<std::size_t>(k)], ++n;
+        return n ? sum / n : kNaN;
+    };
+    const double w = (at - from) / (to - from);
+    return near(at) - ((1 - w) * near(from) + w * near(to));
+}
+
+std::optional<StraightEdge> straightEdge(const BackProfile& f, double a0, double a1, double b0, double b1) {
+    std::optional<StraightEdge> best;
+    const int aFrom = stationAt(a0), aTo = stationAt(a1), bFrom = stationAt(b0), bTo = stationAt(b1);
+    auto value = [&](int k) { return f[static_cast<std::size_t>(k)]; };
+    for (int i = aFrom; i <= aTo && !best; ++i)
+        for (int j = bFrom; j <= bTo; ++j) {
+            if (std::isnan(value(i)) || std::isnan(value(j))) continue;
+            const double slope = (value(j) - value(i)) / (stationOf(j) - stationOf(i));
+            const StraightEdge edge{value(i) - slope * stationOf(i), slope, 0};
+            auto rests = [&](int from, int to) {
+                for (int k = from; k <= to; ++k)
+                    if (value(k) > edge.at(stationOf(k)) + 1e-9) return false;
+                return true;
+            };
+            if (!rests(aFrom, aTo) || !rests(bFrom, bTo)) continue;
+            best = edge;
+            for (int k = i; k <= j; ++k)
+                if (!std::isnan(value(k)))
+                    best->gap = std::max(best->gap, (edge.at(stationOf(k)) - value(k)) / std::sqrt(1 + slope * slope));
+            break;
+        }
+    return best;
+}
+
+BackLine::BackLine(std::shared_ptr<const Track> kept, std::shared_ptr<const ViewSeries> series,
+                   std::span<const Rep> reps, std::span<const Outline> outlines)
+    : m_keptTrack(std::move(kept)),
+      m_keptSeries(std::move(series)),
+      m_track(*m_keptTrack),
+      m_series(m_keptSeries->side) {
+    const Track& track = m_track;
+    m_trunkPx = (middleAtRest(track, L::LeftShoulder) - middleAtRest(track, L::LeftHip)).norm();
+    constexpr double kTrunkShare = proportion::kShoulderHeight - proportion::kHipHeight;
+    m_cmPerTrunk = track.cmPerPixel > 0 ? kTrunkShare * track.bodyPx * track.cmPerPixel : 0;
+    if (outlines.empty() || track.view != ViewKind::Side) {
+        m_doubt = BackDoubt::NoOutline;
+        return;
+    }
+    readMoments(outlines);
+    readZero(reps);
+    if (track.offSquareDeg > kMostOffSquareDeg)
+        m_doubt = BackDoubt::OffSquare;
+    else if (m_trunkPx < kLeastTrunkPx)
+        m_doubt = BackDoubt::TooSmall;
+}
+
+void BackLine::readMoments(std::span<const Outline> outlines) {
+    const Track& t = m_track;
+    const bool lying = t.drive == Drive::HipRise;
+    const Vec2 shoulderAtRest = middleAtRest(t, L::LeftShoulder);
+    for (const Outline& o : outlines) {
+        if (o.points.size() < 20) continue;
+        BackMoment m;
+        m.timeS = o.timeS;
+        m.sample = t.sampleAt(o.timeS);
+        if (!t.observed[m.sample]) continue;
+        const Frame frame = frameAt(t, m_trunkPx, m.sample);
+        const auto places = placesOf(t, o);
+        std::vector<Vec2> line;
+        line.reserve(places.size());
+        for (const Vec2& p : places) line.push_back(frame.at(p));
+        m.f = smoothed(profileOf(line));
+        if (!isSeen(m.f)) continue;
+        m.lowSag = sagitta(m.f, 0.06, 0.30, 0.94);
+        m.highSag = sagitta(m.f, 0.22, 0.58, 0.94);
+        const auto edge = lying ? straightEdge(m.f, kLyingSeatFrom, kSeatTo, kLyingBladesFrom, kLyingBladesTo)
+                                : straightEdge(m.f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo);
+        m.hollow = edge ? edge->gap : kNaN;
+        readStick(line, frame.at(t.at(t.nearOf(L::LeftEar), m.sample)), m);
+        std::vector<double> contrast, rival;
+        for (std::size_t i = 0; i < std::min(line.size(), o.edges.size()); ++i) {
+            constexpr double kOnIt = 0.03;
+            if (line[i].x() < kSeatFrom || line[i].x() > kBladesTo) continue;
+            const double back = m.f[static_cast<std::size_t>(stationAt(line[i].x()))];
+            if (std::isnan(back) || std::abs(back - line[i].y()) > kOnIt) continue;
+            contrast.push_back(o.edges[i].contrast), rival.push_back(o.edges[i].rival);
+        }
+        if (!contrast.empty()) m.contrast = quantile(contrast, 0.1), m.rival = quantile(rival, 0.75);
+        for (L joint : {L::LeftElbow, L::LeftWrist}) {
+            const Vec2 at = frame.at(t.at(t.nearOf(joint), m.sample));
+            if (at.x() <= 0 || at.x() >= 1) continue;
+            if (const double back = m.f[static_cast<std::size_t>(stationAt(at.x()))]; !std::isnan(back))
+                m.armInside = std::min(m.armInside, back - at.y());
+        }
+        if (lying) {
+            // The belly's outline over pelvis, low back and middle back; the shoulders stay where they lie.
+            std::array<double, 3> rise{};
+            constexpr std::array<double, 3> kOver{0.15, 0.40, 0.65};
+            for (std::size_t k = 0; k < 3; ++k) {
+                const Vec2 at = shoulderAtRest - (1 - kOver[k]) * m_trunkPx * frame.e;
+                double top = kNaN;
+                for (std::size_t i = 0; i < places.size(); ++i) {
+                    Vec2 a = places[i], b = places[(i + 1) % places.size()];
+                    if (a.x() > b.x()) std::swap(a, b);
+                    if (at.x() < a.x() || at.x() > b.x() || b.x() - a.x() < 1e-9) continue;
+                    const double y = a.y() + (at.x() - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
+                    if (y > at.y() && !(y > top)) top = y;
+                }
+                rise[k] = top;
+            }
+            m_frontRise.push_back(rise);
+        }
+        m_moments.push_back(m);
+    }
+}
+
+bool BackLine::isZero(const BackMoment& m, std::span<const Rep> reps) const {
+    const auto rep =
+        std::find_if(reps.begin(), reps.end(), [&](const Rep& r) { return m.sample >= r.start && m.sample <= r.end; });
+    if (rep == reps.end()) return false;
+    switch (m_track.drive) {
+        case Drive::Sinking: {
+            const double hip = m_series.hipFlexion[m.sample];
+            return hip > 70 && hip < 105;
+        }
+        case Drive::Folding: {
+            const double lean = m_series.trunkLean[m.sample];
+            return lean > 20 && lean < 45;
+        }
+        case Drive::HipRise: break;
+    }
+    const double share = m_series.depth[m.sample] / std::max(1e-9, rep->depth);
+    return share > 0.40 && share < 0.75;
+}
+
+void BackLine::readZero(std::span<const Rep> reps) {
+    std::vector<const BackMoment*> zero, rest;
+    for (const BackMoment& m : m_moments) {
+        if (isZero(m, reps)) zero.push_back(&m);
+        if (!reps.empty() && m.sample < reps.front().start) rest.push_back(&m);
+    }
+    if (zero.size() < kLeastZero) {
+        m_doubt = BackDoubt::TooFew;
+        return;
+    }
+    m_zero = middleOf(zero);
+    m_rest = rest.empty() ? m_zero : middleOf(rest);
+    readResiduals();
+    m_first = around(m_track.timesS[reps.front().bottom]);
+}
+
+BackLine::Drawn BackLine::drawnAt(std::size_t sample, bool stick) const {
+    constexpr double kNearS = 0.11;
+    Drawn out;
+    const double atS = m_track.timesS[std::min(sample, m_track.size() - 1)];
+    const auto nearest = std::min_element(
+        m_moments.begin(), m_moments.end(),
+        [&](const BackMoment& a, const BackMoment& b) { return std::abs(a.timeS - atS) < std::abs(b.timeS - atS); });
+    if (nearest == m_moments.end() || std::abs(nearest->timeS - atS) > kNearS) return out;
+    const Frame frame = frameAt(m_track, m_trunkPx, std::min(sample, m_track.size() - 1));
+    auto place = [&](double u, double f) -> Vec2 { return frame.hip + m_trunkPx * (u * frame.e + f * frame.n); };
+    for (int k = 0; k < kBackStations; ++k)
+        if (const double f = nearest->f[static_cast<std::size_t>(k)]; !std::isnan(f))
+            out.outline.push_back(place(stationOf(k), f));
+    if (const auto edge = straightEdge(nearest->f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo))
+        out.edge = {place(kSeatFrom, edge->at(kSeatFrom)),
+                    place(stick ? 1.6 : kBladesTo, edge->at(stick ? 1.6 : kBladesTo))};
+    return out;
+}
+
+/// What is left of the change against the client's own line when everything a back can do is taken out: a shift and a
+/// turn of the frame, sliding along itself, and bends in two places.
+void BackLine::readResiduals() {
+    const int from = stationAt(0.06), to = stationAt(0.94);
+    auto bend = [](double u, double at) { return -0.5 * std::sqrt((u - at) * (u - at) + 0.0036); };
+    const bool sinking = m_track.drive == Drive::Sinking;
+    for (BackMoment& m : m_moments) {
+        std::vector<std::array<double, 6>> rows;
+        for (int k = from; k <= to; ++k) {
+            const auto i = static_cast<std::size_t>(k);
+            const double u = stationOf(k), slope = (m_zero.f[i + 1] - m_zero.f[i - 1]) / (2 * kStationStep);
+            const std::array<double, 6> row{
+                1, u, slope, bend(u, 0.22), sinking ? 0 : bend(u, 0.55), m.f[i] - m_zero.f[i]};
+            if (std::none_of(row.begin(), row.end(), [](double v) { return std::isnan(v); })) rows.push_back(row);
+        }
+        const int columns = sinking ? 4 : 5;
+        if (static_cast<int>(rows.size()) < 3 * columns) {
+            m.residual = 1;
+            continue;
+        }
+        Eigen::MatrixXd a(rows.size(), columns);
+        Eigen::VectorXd b(rows.size());
+        for (std::size_t r = 0; r < rows.size(); ++r) {
+            const auto at = static_cast<Eigen::Index>(r);
+            for (int c = 0; c < columns; ++c) a(at, c) = rows[r][static_cast<std::size_t>(c)];
+            b(at) = rows[r][5];
+        }
+        const Eigen::VectorXd x = a.colPivHouseholderQr().solve(b);
+        m.residual = std::sqrt((a * x - b).squaredNorm() / static_cast<double>(rows.size()));
+    }
+}
+
+std::optional<BackReading> BackLine::around(double timeS, double halfS) const {
+    if (m_doubt == BackDoubt::NoOutline || m_doubt == BackDoubt::TooFew) return std::nullopt;
+    std::vector<const BackMoment*> near;
+    for (const BackMoment& m : m_moments)
+        if (std::abs(m.timeS - timeS) <= halfS + 1e-6) near.push_back(&m);
+    if (near.empty()) return std::nullopt;
+    const BackMoment m = middleOf(near);
+    const double cm = m_cmPerTrunk;
+    return BackReading{(m.lowSag - m_zero.lowSag) * cm,
+                       (m.highSag - m_zero.highSag) * cm,
+                       (m_zero.hollow - m.hollow) * cm,
+                       (m.headGap - m_rest.headGap) * cm,
+                       (m.bladesGap - m_rest.bladesGap) * cm,
+                       (m.seatGap - m_rest.seatGap) * cm,
+                       m.residual,
+                       m.armInside,
+                       m.contrast,
+                       m.rival,
+                       static_cast<int>(near.size())};
+}
+
+BackDoubt BackLine::doubtAt(std::size_t sample) const {
+    if (m_doubt != BackDoubt::None) return m_doubt;
+    const auto there = around(m_track.timesS[std::min(sample, m_track.size() - 1)]);
+    if (!there) return BackDoubt::NoOutline;
+    // A lying client's arms lie on the floor beside him: the outline under his back is clear of them.
+    const bool lying = m_track.drive == Drive::HipRise;
+    if (!lying && (there->armInside < kLeastArmInside || m_zero.armInside < kLeastArmInside)) return BackDoubt::Arm;
+    if (there->residual > kMostResidual) return BackDoubt::Cluttered;
+    return there->contrast < kLeastContrast || there->rival > kMostRival ? BackDoubt::Faint : BackDoubt::None;
+}
+
+std::optional<std::size_t> BackLine::tuckBegins(const Rep& rep) const {
+    constexpr double kLostCm = 0.5, kFromHipDeg = 88, kSmoothS = 0.08;
+    if (m_cmPerTrunk <= 0) return std::nullopt;
+    std::vector<const BackMoment*> way;
+    for (const BackMoment& m : m_moments)
+        if (m.sample >= rep.start && m.sample <= rep.bottom && !std::isnan(m.hollow)) way.push_back(&m);
+    auto lost = [&](const BackMoment& at) {
+        double sum = 0, weight = 0;
+        for (const BackMoment* m : way) {
+            const double d = (m->timeS - at.timeS) / kSmoothS, w = std::exp(-0.5 * d * d);
+            sum += w * m->hollow, weight += w;
+        }
+        return (m_zero.hollow - sum / weight) * m_cmPerTrunk;
+    };
+    std::optional<std::size_t> from;
+    double before = 0, beforeS = 0;
+    bool first = true;
+    for (const BackMoment* m : way) {
+        const double now = lost(*m);
+        const bool deep = m_series.hipFlexion[m->sample] > kFromHipDeg;
+        if (!deep || now <= kLostCm) {
+            from.reset();
+        } else if (!from) {
+            // Between two pictures: where the straight line between their readings passes the limit.
+            const double w = first || before >= kLostCm ? 1 : (kLostCm - before) / std::max(1e-9, now - before);
+            from = m_track.sampleAt(first ? m->timeS : beforeS + w * (m->timeS - beforeS));
+        }
+        before = now, beforeS = m->timeS, first = false;
+    }
+    return from;
+}
+
+std::optional<double> BackLine::liftOrder(const Rep& rep) const {
+    if (m_frontRise.size() != m_moments.size()) return std::nullopt;
+    // Rest before the repetition, top at its turning point.
+    std::array<std::vector<double>, 3> rest, top;
+    std::vector<std::size_t> way;
+    for (std::size_t i = 0; i < m_moments.size(); ++i) {
+        const std::size_t at = m_moments[i].sample;
+        const auto& r = m_frontRise[i];
+        if (std::any_of(r.begin(), r.end(), [](double v) { return std::isnan(v); })) continue;
+        if (at >= rep.start && at <= rep.arrive + static_cast<std::size_t>(0.1 * m_track.rate)) way.push_back(i);
+        for (std::size_t k = 0; k < 3; ++k) {
+            if (std::abs(m_moments[i].timeS - m_track.timesS[rep.start]) < 0.35 && at <= rep.start + 2)
+                rest[k].push_back(r[k]);
+            if (at >= rep.arrive && at <= rep.leave) top[k].push_back(r[k]);
+        }
+    }
+    if (way.size() < 4 || rest[0].empty() || top[0].empty()) return std::nullopt;
+    std::array<double, 3> half{};
+    for (std::size_t k = 0; k < 3; ++k) {
+        const double low = median(rest[k]), high = median(top[k]), wanted = 0.5 * (low + high);
+        if (high - low < 0.02 * m_trunkPx) return std::nullopt;  // it hardly rises: no half to find
+        half[k] = kNaN;
+        for (std::size_t n = 1; n < way.size(); ++n) {
+            const double a = m_frontRise[way[n - 1]][k], b = m_frontRise[way[n]][k];
+            if (a >= wanted || b < wanted) continue;
+            const double ta = m_moments[way[n - 1]].timeS, tb = m_moments[way[n]].timeS;
+            half[k] = ta + (wanted - a) / (b - a) * (tb - ta);
+            break;
+        }
+        if (std::isnan(half[k])) return std::nullopt;
+    }
+    const double lift = m_track.timesS[rep.arrive] - m_track.timesS[rep.start];
+    if (lift < 0.2) return std::nullopt;
+    return 0.5 * ((half[1] - half[0]) + (half[2] - half[0])) / lift;
+}
+
+}  // namespace zevo

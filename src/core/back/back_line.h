@@ -1,0 +1,139 @@
+#pragma once
+
+#include <array>
+#include <memory>
+#include <optional>
+#include <span>
+#include <vector>
+
+#include "core/body/outline.h"
+#include "core/reps/reps.h"
+#include "core/series/view_series.h"
+#include "core/track/track.h"
+
+/// The line of the back, read off the body's outline.
+///
+/// Frame of a moment: H and S are the middles of both hips and both shoulders; e points from H to S, n is e turned by a
+/// right angle to the dorsal side. The trunk's length L is the one at rest, held for the whole set, and the frame is
+/// anchored in the middle between H and S: the points slide along the back when the arms rise, their middle does not.
+/// A station u counts from the hip (0) to the shoulder (1) in L; f(u) is how far the outline lies from the line H–S
+/// along n, in L. Everything is read as a change against this client's own line on the way (halfway down a squat, early
+/// in a hinge, halfway up in a bridge), so that build and clothes cancel.
+namespace zevo {
+
+inline constexpr int kBackStations = 66;
+inline constexpr double kFirstStation = -0.2, kStationStep = 0.02;
+using BackProfile = std::array<double, kBackStations>;  ///< f at every station; NaN where the outline was not met
+
+/// Why a back is not read: what has to be different in the next film.
+enum class BackDoubt {
+    None,
+    NoOutline,  ///< no outlines of this view
+    OffSquare,  ///< the camera stands too far off square
+    TooSmall,   ///< too few pixels for the trunk
+    Covered,    ///< a bar or plates lie over the back
+    Loose,      ///< the shirt may hang loose
+    Arm,        ///< an arm is before or behind the back
+    Cluttered,  ///< the outline is not a back's: things of the clothes' colours behind it
+    Faint,      ///< the outline is no clear edge: the wall has the shirt's colour, or it is dark
+    TooFew      ///< too few pictures on the way to take the client's own line from
+};
+/// "no-outline" …: as kept in notices.
+const char* backDoubtName(BackDoubt doubt);
+
+/// The back at one moment.
+struct BackMoment {
+    double timeS = 0;
+    std::size_t sample = 0;  ///< of the track
+    BackProfile f{};
+    double lowSag = 0;   ///< bulge at the low back over its neighbours, f at 0.30 over the chord 0.06–0.94, L
+    double highSag = 0;  ///< bulge between the shoulder blades, f at 0.58 over the chord 0.22–0.94, L
+    double hollow = 0;   ///< largest gap under a straight edge laid on seat and shoulder blades from outside, L
+    /// Gaps under a stick laid along the back, L. Each is against the other two contacts: the stick lies on them.
+    double headGap = 0, bladesGap = 0, seatGap = 0;
+    double armInside =
+        1;                ///< how far the near elbow or wrist lies inside the back line, L; large where it is not there
+    double residual = 0;  ///< rms of what no bend of a back explains, L
+    double contrast = 255;  ///< of the outline's edge over the back, the weakest tenth
+    double rival = 0;       ///< of other edges beside it, the strongest quarter
+};
+
+/// What the stretch around a moment comes to: medians of the moments within it, changes against the client's own line.
+struct BackReading {
+    double lowCm = 0;                             ///< rounding of the low back by its bulge (sagitta), cm; arched −
+    double highCm = 0;                            ///< rounding between the shoulder blades, cm
+    double hollowCm = 0;                          ///< hollow lost under a straight edge, cm
+    double headCm = 0, bladesCm = 0, seatCm = 0;  ///< gaps under the stick, more than at rest, cm
+    double residual = 0, armInside = 1;           ///< as in BackMoment
+    double contrast = 255, rival = 0;
+    int moments = 0;
+};
+
+/// The back of one view over its repetitions.
+class BackLine {
+  public:
+    /// `outlines`: closed lines in picture pixels, any rate; those that cannot be read are left out.
+    BackLine(std::shared_ptr<const Track> track, std::shared_ptr<const ViewSeries> series, std::span<const Rep> reps,
+             std::span<const Outline> outlines);
+
+    /// What stands against reading this view at all; of a bridge's order only NoOutline.
+    BackDoubt doubt() const { return m_doubt; }
+    /// What stands against a repetition's turning point.
+    BackDoubt doubtAt(std::size_t sample) const;
+
+    const std::vector<BackMoment>& moments() const { return m_moments; }
+    double trunkPx() const { return m_trunkPx; }
+    double cmPerTrunk() const { return m_cmPerTrunk; }
+    /// Nothing where no moment lies within `halfS`.
+    std::optional<BackReading> around(double timeS, double halfS = 0.25) const;
+
+    /// The first repetition's turning point.
+    const std::optional<BackReading>& first() const { return m_first; }
+
+    /// The outline of the back at a sample and a straight edge (or a stick, up over the head) laid on it, in the
+    /// track's frame; empty where no outline was read nearby.
+    struct Drawn {
+        std::vector<Vec2> outline;
+        std::array<Vec2, 2> edge{};
+    };
+    Drawn drawnAt(std::size_t sample, bool stick) const;
+
+    /// Where on the way down of a repetition the low back begins to round: hollow lost for good. Nothing where it does
+    /// not. Sample of the track.
+    std::optional<std::size_t> tuckBegins(const Rep& rep) const;
+
+    /// Bridges: how much later low back and middle back leave the floor than the pelvis, mean of both, share of the
+    /// lift. About 0 in one piece, 0.05 and more segment by segment. Nothing where it was not seen.
+    std::optional<double> liftOrder(const Rep& rep) const;
+
+  private:
+    void readMoments(std::span<const Outline> outlines);
+    void readZero(std::span<const Rep> reps);
+    void readResiduals();
+    bool isZero(const BackMoment& m, std::span<const Rep> reps) const;
+
+    std::shared_ptr<const Track> m_keptTrack;
+    std::shared_ptr<const ViewSeries> m_keptSeries;
+    const Track& m_track;
+    const Series& m_series;
+    std::vector<BackMoment> m_moments;
+    std::vector<std::array<double, 3>> m_frontRise;  ///< of bridges: front of pelvis, low back, middle back, pixels
+    double m_trunkPx = 0, m_cmPerTrunk = 0;
+    BackMoment m_zero, m_rest;  ///< medians
+    std::optional<BackReading> m_first;
+    BackDoubt m_doubt = BackDoubt::None;
+};
+
+/// Bulge of a line at `at` over the straight line from `from` to `to`: each value a mean over ±0.035. NaN where one of
+/// them was not seen. (Of a circle of radius r over a chord of length c it is the sagitta r − √(r² − c²/4).)
+double sagitta(const BackProfile& f, double from, double at, double to);
+
+/// A straight edge laid on the line from outside so that it rests on [a0, a1] and on [b0, b1]: offset and slope, and
+/// the largest gap between the two contacts. Nothing where either stretch was not seen.
+struct StraightEdge {
+    double offset = 0, slope = 0, gap = 0;
+    double at(double u) const { return offset + slope * u; }
+};
+std::optional<StraightEdge> straightEdge(const BackProfile& f, double a0, double a1, double b0, double b1);
+
+}  // namespace zevo

@@ -1,0 +1,172 @@
+// The line of the back, from the body's outline (core/back/back_line.h). All are read only where the shirt is known to
+// lie on, but for the order of a bridge, which cloth does not change, and the drift of one client between repetitions.
+#include <cmath>
+
+#include "core/measures/reading.h"
+
+namespace zevo {
+namespace {
+
+using L = Landmark;
+
+/// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
+constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.7, kDriftPm = 0.9,
+                 kStickPm = 1.5, kOrderPm = 0.03, kArchPm = 0.7;
+/// A tuck whose beginning is worth a word, cm.
+constexpr double kTucked = 1.0;
+/// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
+/// and 0.7 of that half is one standard deviation of a mean of two.
+constexpr double kShareOfDifference = 0.35;
+/// Off square by a degree, the bulge of a low back reads that much more or less, cm.
+constexpr double kPerDegreeOff = 0.1;
+
+/// What is read around the turning point; nothing where something stands against it.
+std::optional<BackReading> atTurn(const MeasureInput& in, bool evenLoose = false) {
+    if (!in.back || in.backCovered || (!evenLoose && in.shirt != Shirt::Tight)) return std::nullopt;
+    if (in.back->cmPerTrunk() <= 0 || in.back->doubtAt(in.rep.bottom) != BackDoubt::None) return std::nullopt;
+    return in.back->around(in.track.timesS[in.rep.bottom]);
+}
+
+double offSquare(const MeasureInput& in) {
+    return kPerDegreeOff * in.track.offSquareDeg;
+}
+
+/// Rounding of the low back at the bottom of a squat, by two witnesses that fail differently: the hollow under a
+/// straight edge that is lost (needs no landmark), and the bulge over its neighbours (does not saturate when the back
+/// is flat). Their mean; what they differ by is in the ±.
+std::optional<Reading> tuck(const MeasureInput& in) {
+    const auto back = atTurn(in);
+    if (!back || in.track.drive != Drive::Sinking) return std::nullopt;
+    return reading(0.5 * (back->hollowCm + back->lowCm),
+                   together({kTuckPm, offSquare(in), kShareOfDifference * (back->hollowCm - back->lowCm)}),
+                   in.rep.bottom);
+}
+
+std::optional<std::size_t> tuckBegins(const MeasureInput& in) {
+    const auto size = tuck(in);
+    if (!size || size->value < kTucked) return std::nullopt;
+    return in.back->tuckBegins(in.rep);
+}
+/// Thigh angle where it begins.
+std::optional<Reading> tuckStart(const MeasureInput& in) {
+    const auto at = tuckBegins(in);
+    if (!at) return std::nullopt;
+    return reading(meanAround(in.series.thighAngle, *at, in.samples(1.0 / 30)), kTuckStartPm, *at);
+}
+std::optional<Reading> tuckStartHip(const MeasureInput& in) {
+    const auto at = tuckBegins(in);
+    if (!at) return std::nullopt;
+    return reading(meanAround(in.series.hipFlexion, *at, in.samples(1.0 / 30)), kTuckHipPm, *at);
+}
+
+/// In a hinge a bend at either place raises both bulges; the two are told apart by how much each raises them (drawn and
+/// anatomical figure, ours: low 0.092 and 0.02 cm a degree, high 0.085 and 0.125).
+double highAlone(const BackReading& b) {
+    return b.highCm - 0.21 * b.lowCm;
+}
+/// The low back by two witnesses, as in the squat: its bulge without what the upper back does to it, and the hollow
+/// lost, of which an upper back that rounds takes nine tenths of its own bulge.
+struct Low {
+    double byBulge = 0, byHollow = 0;
+    double both() const { return 0.5 * (byBulge + byHollow); }
+};
+Low lowAlone(const BackReading& b) {
+    return {b.lowCm - 0.68 * b.highCm, b.hollowCm - 0.9 * std::max(0.0, highAlone(b))};
+}
+std::optional<Reading> lowRound(const MeasureInput& in) {
+    const auto back = atTurn(in);
+    if (!back) return std::nullopt;
+    const Low low = lowAlone(*back);
+    return reading(low.both(), together({kLowPm, offSquare(in), kShareOfDifference * (low.byBulge - low.byHollow)}),
+                   in.rep.bottom);
+}
+std::optional<Reading> highRound(const MeasureInput& in) {
+    const auto back = atTurn(in);
+    if (!back) return std::nullopt;
+    return reading(highAlone(*back), kHighPm, in.rep.bottom);
+}
+/// The same against the first repetition: what build and cloth do is in both.
+std::optional<Reading> highDrift(const MeasureInput& in) {
+    const auto back = atTurn(in, true);
+    if (!back || !in.back->first() || in.rep.index < 2) return std::nullopt;
+    return reading(back->highCm - in.back->first()->highCm, kDriftPm, in.rep.bottom);
+}
+
+/// Gaps under a stick along the back at the turning point, more than at rest. A stick rests on two of three places; a
+/// broken line opens a gap at its upper end or at its lower one, and which of the two the hands let go is not in the
+/// picture: the end is named where the back bends, low or high.
+enum class Contact { Head, Shoulders, Sacrum };
+std::optional<Reading> stickGap(const MeasureInput& in, Contact contact) {
+    const auto back = atTurn(in);
+    if (!back) return std::nullopt;
+    const bool low = lowAlone(*back).both() > kLowPm && lowAlone(*back).both() > highAlone(*back);
+    double gap = back->bladesCm;
+    if (contact == Contact::Head) gap = low ? std::min(0.0, back->headCm) : back->headCm;
+    if (contact == Contact::Sacrum) gap = low ? back->seatCm : std::min(0.0, back->seatCm);
+    return reading(gap, kStickPm, in.rep.bottom);
+}
+std::optional<Reading> stickHead(const MeasureInput& in) {
+    return stickGap(in, Contact::Head);
+}
+std::optional<Reading> stickShoulders(const MeasureInput& in) {
+    return stickGap(in, Contact::Shoulders);
+}
+std::optional<Reading> stickSacrum(const MeasureInput& in) {
+    return stickGap(in, Contact::Sacrum);
+}
+
+/// How much later low and middle back leave the floor than the pelvis.
+std::optional<Reading> liftOrder(const MeasureInput& in) {
+    if (!in.back || in.back->doubt() == BackDoubt::OffSquare) return std::nullopt;
+    const auto order = in.back->liftOrder(in.rep);
+    if (!order) return std::nullopt;
+    return reading(*order, kOrderPm, in.rep.start + (in.rep.arrive - in.rep.start) / 2);
+}
+
+/// How much hollower the low back is at the top than half-way up. A rib cage that tips back does the same: the two are
+/// not told apart.
+std::optional<Reading> topArch(const MeasureInput& in) {
+    const auto back = atTurn(in);
+    if (!back) return std::nullopt;
+    return reading(-back->hollowCm, kArchPm, in.rep.bottom);
+}
+
+}  // namespace
+
+std::span<const MeasureDef> backMeasures() {
+    using namespace row;
+    static const std::vector<PointRead> trunk = near({L::LeftShoulder});
+    static const std::vector<SketchPart> line{{Draw::Back, kNearHip, kShoulder}}, stick{{Draw::Stick, kNearHip, kEar}};
+    auto def = [](const char* id, const char* title, const char* term, Unit unit, const CourseDef& course,
+                  const std::vector<SketchPart>& sketch, Scale scale,
+                  std::optional<Reading> (*read)(const MeasureInput&)) {
+        return MeasureDef{id, title, term, unit, kSideView, Of::Body, trunk, course, sketch, scale, read};
+    };
+    static const std::vector<MeasureDef> all{
+        def("low_back_tuck", "Tail tucks under", "low back outline, change from mid-way down to the bottom",
+            Unit::Centimetres, kByThigh, line, {-2, 5}, tuck),
+        def("tuck_start", "Depth where the tuck begins", "thigh inclination where the low back begins to round",
+            Unit::Degrees, kByThigh, line, {-40, 60}, tuckStart),
+        def("tuck_start_hip", "Hip bend where the tuck begins", "hip flexion where the low back begins to round",
+            Unit::Degrees, kHipCourse, line, {40, 160}, tuckStartHip),
+        def("low_back_round", "Low back rounds", "low back outline, change from early in the hinge; arched −",
+            Unit::Centimetres, kByTrunk, line, {-3, 5}, lowRound),
+        def("upper_back_round", "Upper back rounds", "upper back outline, change from early in the hinge",
+            Unit::Centimetres, kByTrunk, line, {-3, 5}, highRound),
+        def("upper_back_drift", "Upper back rounds more than in rep 1", "upper back outline against the first rep",
+            Unit::Centimetres, kByTrunk, line, {-4, 4}, highDrift),
+        def("stick_head", "Stick leaves the head", "gap under a virtual stick at the head, more than at rest",
+            Unit::Centimetres, kByTrunk, stick, {-12, 8}, stickHead),
+        def("stick_shoulders", "Stick leaves the shoulder blades", "gap at the shoulder blades, more than at rest",
+            Unit::Centimetres, kByTrunk, stick, {-4, 10}, stickShoulders),
+        def("stick_sacrum", "Stick leaves the sacrum", "gap at the seat, more than at rest", Unit::Centimetres,
+            kByTrunk, stick, {-12, 8}, stickSacrum),
+        def("bridge_order", "Back leaves the floor after the pelvis", "lag of low and mid back, share of the lift",
+            Unit::Share, kByTrunk, line, {-0.1, 0.25}, liftOrder),
+        def("bridge_arch", "Low back hollows at the top", "low back outline, change from half-way up",
+            Unit::Centimetres, kByTrunk, line, {-3, 5}, topArch),
+    };
+    return all;
+}
+
+}  // namespace zevo

@@ -1,0 +1,195 @@
+// The line of the back from true outlines and landmarks of the virtual client: what geometry comes to without a
+// network.
+#include <QTemporaryDir>
+
+#include "core/back/back_line.h"
+#include "present/overlay.h"
+#include "tests/support/made_sets.h"
+#include "tests/support/suite.h"
+
+using namespace zevo;
+
+namespace {
+
+double stationOf(int k) {
+    return kFirstStation + k * kStationStep;
+}
+BackProfile profile(const std::function<double(double)>& f) {
+    BackProfile out;
+    for (int k = 0; k < kBackStations; ++k) out[static_cast<std::size_t>(k)] = f(stationOf(k));
+    return out;
+}
+
+sim::ClipSpec filmed(const std::string& movement, const std::string& variation, int reps) {
+    sim::ClipSpec s = made::spec(reps);
+    s.motion.movement = movement, s.motion.variation = variation;
+    for (auto& r : s.motion.reps) r.lowerS = 1.8, r.liftS = 1.3;
+    if (movement == "bridge") s.scene.camera.heightM = 0.45, s.scene.camera.aimHeightM = 0.42;
+    return s;
+}
+
+/// What a camera, a perfect network and a perfect mask would have seen.
+Observation seen(const sim::ClipSpec& spec) {
+    QTemporaryDir dir;
+    Observation o;
+    o.clip = made::facts(spec);
+    o.poses = sim::truePoses(spec);
+    auto slow = spec;
+    slow.frameRate = 10;
+    const auto drawn = sim::makeClip(slow, dir.filePath("clip.mp4").toStdString(), {}, &o.contours);
+    if (!drawn) qFatal("%s", made::words(drawn.error()));
+    return o;
+}
+
+SetState stateOf(const sim::ClipSpec& spec, Shirt shirt, const Observation& o) {
+    SetFacts facts = made::factsOf(spec);
+    facts.shirt = shirt;
+    auto state = recompute({std::make_shared<const Observation>(o)}, {FactsSet{facts}}, *made::catalogue());
+    if (!state) qFatal("%s", made::words(state.error()));
+    return std::move(*state);
+}
+SetState stateOf(const sim::ClipSpec& spec, Shirt shirt = Shirt::Tight) {
+    return stateOf(spec, shirt, seen(spec));
+}
+
+bool found(const SetState& s, const std::string& fault) {
+    return std::any_of(s.set.result.findings.begin(), s.set.result.findings.end(),
+                       [&](const Finding& f) { return f.fault == fault && f.severity != Severity::Unsure; });
+}
+std::string whyNot(const SetState& s) {
+    for (const Notice& n : s.set.result.notices)
+        if (n.kind == NoticeKind::BackNotRead) return n.word(0);
+    return {};
+}
+
+}  // namespace
+
+class TestBack : public QObject {
+    Q_OBJECT
+
+  private slots:
+    /// The sagitta of an arc of a circle is r − √(r² − c²/4) (any handbook of geometry); of a straight line none,
+    /// however it is turned; of a parabola a·(m − u0)(u1 − m).
+    void sagittaIsThatOfKnownCurves() {
+        const double r = 0.9, from = 0.06, to = 0.94, middle = 0.5;
+        const auto circle = profile([&](double u) { return 0.3 + std::sqrt(r * r - (u - middle) * (u - middle)); });
+        const double chord = to - from;
+        NEAR(sagitta(circle, from, middle, to), r - std::sqrt(r * r - chord * chord / 4), 0.002);
+        NEAR(sagitta(profile([](double u) { return 0.2 + 0.7 * u; }), 0.06, 0.30, 0.94), 0, 1e-12);
+        const auto parabola = profile([](double u) { return 0.2 - 0.4 * u * u; });
+        NEAR(sagitta(parabola, 0.22, 0.58, 0.94), 0.4 * (0.58 - 0.22) * (0.94 - 0.58), 0.002);
+    }
+
+    void aStraightEdgeRestsOnBothEnds() {
+        // A hollow of 0.05 between two humps of 0.2, on a slope.
+        const auto hollow = profile(
+            [](double u) { return 0.15 + 0.1 * u + 0.05 * std::pow(std::cos(3.14159265 * (u - 0.1) / 0.7), 2); });
+        const auto edge = straightEdge(hollow, -0.12, 0.30, 0.60, 0.98);
+        QVERIFY(edge);
+        NEAR(edge->slope, 0.1, 0.01);
+        NEAR(edge->gap, 0.05 / std::sqrt(1.01), 0.002);
+        auto unseen = hollow;
+        for (int k = 0; k < 30; ++k) unseen[static_cast<std::size_t>(k)] = std::nan("");
+        QVERIFY(!straightEdge(unseen, -0.12, 0.30, 0.60, 0.98));
+    }
+
+    void aTuckIsToldWithTheDepthWhereItBegins() {
+        auto spec = filmed("squat", "", 3);
+        spec.motion.reps[1].tuckDeg = 14, spec.motion.reps[1].tuckFrom = 0.65;
+        const SetState s = stateOf(spec);
+        const double clean = made::value(s.set, 0, "low_back_tuck"), tucked = made::value(s.set, 1, "low_back_tuck");
+        QVERIFY2(std::abs(clean) < 0.6, (QByteArray::number(clean) + whyNot(s).c_str()).constData());
+        QVERIFY2(std::abs(made::value(s.set, 2, "low_back_tuck")) < 0.6, "a clean back");
+        QVERIFY2(tucked > clean + 0.8, qPrintable(QString::number(tucked)));
+        QVERIFY(s.set.result.reps[1].find("tuck_start") && !s.set.result.reps[0].find("tuck_start"));
+        // Where three degrees of the bend are there.
+        const sim::SpecMotion motion(spec.motion);
+        double begins = 90;
+        for (double t = motion.reps()[1].startS; t < motion.reps()[1].bottomS; t += 0.01) {
+            const auto k = motion.at(t);
+            const Vec3 pelvis = (k.lumbarLow - k.midHip).normalized(), low = (k.lumbarHigh - k.lumbarLow).normalized();
+            if (std::acos(std::min(1.0, pelvis.dot(low))) * 180 / 3.14159265 < 3) continue;
+            begins = sim::trueAngles(k, 1).thighAngle;
+            break;
+        }
+        NEAR(made::value(s.set, 1, "tuck_start"), begins, 8);
+    }
+
+    void aHingeTellsLowFromHigh() {
+        auto spec = filmed("hinge", "romanian", 4);
+        spec.motion.reps[1].tuckDeg = 16;
+        spec.motion.reps[2].roundDeg = 24;
+        spec.motion.reps[3].tuckDeg = -14;
+        const SetState s = stateOf(spec);
+        auto low = [&](int rep) { return made::value(s.set, rep, "low_back_round"); };
+        auto high = [&](int rep) { return made::value(s.set, rep, "upper_back_round"); };
+        QVERIFY2(std::abs(low(0)) < 0.6 && std::abs(high(0)) < 0.6, "a clean back");
+        QVERIFY2(low(1) > 1 && low(1) > 2 * high(1), qPrintable(QString("%1 %2").arg(low(1)).arg(high(1))));
+        QVERIFY2(high(2) > 1 && high(2) > 2 * low(2), qPrintable(QString("%1 %2").arg(low(2)).arg(high(2))));
+        QVERIFY2(low(3) < -0.6, qPrintable(QString::number(low(3))));
+        QVERIFY(found(s, "back_rounds_up"));
+    }
+
+    /// Nothing of the back is said in a shirt that may hang, and what would let it be said is.
+    void aLooseShirtIsRefusedWithWhatToDo() {
+        auto spec = filmed("squat", "", 3);
+        spec.motion.reps[1].tuckDeg = 18;
+        const Observation o = seen(spec);
+        for (const auto& [shirt, why] : {std::pair{Shirt::NotSaid, "ask"}, {Shirt::Loose, "loose"}}) {
+            const SetState s = stateOf(spec, shirt, o);
+            QVERIFY(!s.set.result.reps[1].find("low_back_tuck") && !found(s, "back_tucks"));
+            QCOMPARE(whyNot(s), std::string(why));
+        }
+        QCOMPARE(whyNot(stateOf(spec, Shirt::Tight, o)), std::string());
+        // Without outlines there is nothing to say, and nothing to ask.
+        Observation none = o;
+        none.contours.clear();
+        QCOMPARE(whyNot(stateOf(spec, Shirt::NotSaid, none)), std::string());
+    }
+
+    void anArmBeforeTheBackIsRefused() {
+        const SetState s = stateOf(filmed("hinge", "", 2));  // hands on the hips
+        QVERIFY(!s.set.result.reps[0].find("low_back_round"));
+        QCOMPARE(whyNot(s), std::string("arm"));
+    }
+
+    void aBarOnTheBackIsRefused() {
+        const SetState s = stateOf(filmed("squat", "back-bar", 2));
+        QVERIFY(!s.set.result.reps[0].find("low_back_tuck"));
+        QCOMPARE(whyNot(s), std::string("covered"));
+    }
+
+    /// In one piece or segment by segment, whatever the shirt does.
+    void aBridgeShowsItsOrder() {
+        const SetState plain = stateOf(filmed("bridge", "", 2), Shirt::Loose),
+                       rolled = stateOf(filmed("bridge", "articulated", 2), Shirt::Loose);
+        for (int rep : {0, 1}) {
+            NEAR(made::value(plain.set, rep, "bridge_order"), 0,
+                 0.05);  // what parts "in one piece" from piece by piece
+            QVERIFY2(made::value(rolled.set, rep, "bridge_order") > 0.05,
+                     qPrintable(QString::number(made::value(rolled.set, rep, "bridge_order"))));
+        }
+    }
+
+    void thePictureShowsTheLineThatIsTalkedAbout() {
+        const auto spec = filmed("squat", "", 3);
+        const SetState s = stateOf(spec);
+        const MeasuredView& view = s.set.first;
+        const MeasureId tuck = MeasureId::named("low_back_tuck");
+        const auto without = present::overlayFor(tuck, *view.track, view.reps[0].bottom, nullptr);
+        const auto with =
+            present::overlayFor(tuck, *view.track, view.reps[0].bottom, nullptr, std::nullopt, view.back.get());
+        QCOMPARE(without.lines.size(), std::size_t{1});
+        QVERIFY(with.lines.size() > 20 && with.ghosts.size() == 1);
+        // It lies behind the line from hip to shoulder, on the side he does not face.
+        const QPointF hip = without.lines[0].p1(), trunk = without.lines[0].p2() - hip;
+        for (const QLineF& l : with.lines) {
+            const QPointF v = l.p1() - hip;
+            const double across = trunk.x() * v.y() - trunk.y() * v.x();
+            QVERIFY(view.track->facesRight ? across < 0 : across > 0);
+        }
+    }
+};
+
+ZEVO_SUITE(TestBack, "back")
+#include "test_back.moc"
