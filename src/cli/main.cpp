@@ -167,10 +167,10 @@ class AnalyseCall {
 };
 
 int analyse(int argc, char** argv) {
-    auto args = parse(
-        argc, argv,
-        {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front", "--apart",
-         "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo", "--shirt", "--pain", "--red-flag"});
+    auto args = parse(argc, argv,
+                      {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
+                       "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo",
+                       "--shirt", "--pain", "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);

@@ -120,7 +120,8 @@ Result<StoredSet> Library::loadSet(SetId id) const {
     auto seen = m_impl->read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
         "c.rotation_deg, "
-        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, o.contours FROM observations o JOIN "
+        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, o.contours FROM "
+        "observations o JOIN "
         "clips c ON "
         "c.id = "
         "o.clip_id WHERE o.set_id = ? ORDER BY o.position",

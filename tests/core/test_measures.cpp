@@ -279,7 +279,7 @@ class TestMeasures : public QObject {
             }
             const auto& named = set->result.context.movement.measures;
             if (!(def.views & kSideView)) continue;
-            if (def.sketch.front().draw == Draw::Back) continue;  // from outlines: test_back
+            if (def.sketch.front().draw == Draw::Back) continue;                         // from outlines: test_back
             if (std::find(named.begin(), named.end(), def.id) == named.end()) continue;  // of another movement
             const Measurement* m = set->result.reps[0].find(def.id);
             QVERIFY2(m, def.id);

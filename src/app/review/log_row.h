@@ -17,8 +17,8 @@ namespace zevo::app {
 
 using present::Lengths;
 
-/// What a set is, in one line of chips: kind, load, aids, shoes, shirt, effort, notes. Each opens with one tap and is changed
-/// with the second; what was carried over from the set before needs none.
+/// What a set is, in one line of chips: kind, load, aids, shoes, shirt, effort, notes. Each opens with one tap and is
+/// changed with the second; what was carried over from the set before needs none.
 class LogRow : public QWidget {
     Q_OBJECT
   public:

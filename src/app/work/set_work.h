@@ -91,8 +91,8 @@ Result<void> addOutlines(const std::string& clip, const SetState& state, Observa
 /// view); nothing where they cannot be had. Error: stopped.
 Result<void> addContours(const std::string& clip, const SetState& state, Observation& seen,
                          const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
-/// The same for the first view of a set in the record, after its answer was given; kept there with what the set comes to
-/// then. Nothing where the view is not from the side, has them, or its video is not there.
+/// The same for the first view of a set in the record, after its answer was given; kept there with what the set comes
+/// to then. Nothing where the view is not from the side, has them, or its video is not there.
 Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, store::SetId id,
                                               const std::shared_ptr<const Catalogue>& catalogue,
                                               const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);

@@ -10,7 +10,7 @@ namespace {
 using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
-constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.7, kDriftPm = 0.9,
+constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.8, kDriftPm = 1.4,
                  kStickPm = 1.5, kOrderPm = 0.03, kArchPm = 0.7;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
