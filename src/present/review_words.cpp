@@ -153,6 +153,11 @@ ReviewPresenter::Saying ReviewPresenter::cleanSaying() const {
         for (const MeasureId m : unsure) names.append(QString(m->title).toLower());
         if (!unsure.empty())
             s.why = QString("Not sure: %1. Look yourself there. %2").arg(names.join(", "), howToJudge(unsure.front()));
+        // A back that was not looked at is not a clean one; why, and what to change, stands in the notes.
+        const auto& notices = result().notices;
+        if (std::any_of(notices.begin(), notices.end(),
+                        [](const Notice& n) { return n.kind == NoticeKind::BackNotRead; }))
+            s.why = ("The back was not judged. " + s.why).trimmed();
         return s;
     }
     s.title = open.join("; ");

@@ -4,6 +4,7 @@
 
 #include "core/back/back_line.h"
 #include "present/overlay.h"
+#include "present/review_presenter.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
@@ -148,9 +149,13 @@ class TestBack : public QObject {
     }
 
     void anArmBeforeTheBackIsRefused() {
-        const SetState s = stateOf(filmed("hinge", "", 2));  // hands on the hips
+        const SetState s = stateOf(filmed("hinge", "", 3));  // hands on the hips
         QVERIFY(!s.set.result.reps[0].find("low_back_round"));
         QCOMPARE(whyNot(s), std::string("arm"));
+        // Not looked at is not clean: said before any praise.
+        const present::ReviewPresenter shown(s, made::catalogue());
+        QVERIFY(s.set.result.findings.empty());
+        QVERIFY2(shown.saying().why.startsWith("The back was not judged."), qPrintable(shown.saying().why));
     }
 
     void aBarOnTheBackIsRefused() {

@@ -10,8 +10,8 @@ namespace {
 using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
-constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.8, kDriftPm = 1.4,
-                 kStickPm = 1.5, kOrderPm = 0.03, kArchPm = 0.7;
+constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
+                 kStickPm = 2.0, kOrderPm = 0.04, kArchPm = 1.4;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
