@@ -21,6 +21,7 @@
 #include "present/words.h"
 
 using namespace zevo;
+using bench::bytesOf, bench::factsOf, bench::keepBytes;
 
 namespace {
 
@@ -115,15 +116,6 @@ struct Options {
     std::string only, keep;
 };
 
-std::vector<std::uint8_t> bytesOf(const std::filesystem::path& file) {
-    std::ifstream in(file, std::ios::binary);
-    return {std::istreambuf_iterator<char>(in), {}};
-}
-void keepBytes(const std::filesystem::path& file, const std::vector<std::uint8_t>& block) {
-    std::ofstream(file, std::ios::binary)
-        .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
-}
-
 SetContext contextOf(const Back& b) {
     SetFacts facts;
     facts.statureCm = b.spec.motion.body.statureCm;
@@ -131,12 +123,6 @@ SetContext contextOf(const Back& b) {
     const auto movement = catalog::loadMovement(b.spec.motion.movement);
     if (!movement) std::exit(1);
     return zevo::contextOf(facts, *movement);
-}
-
-ClipFacts factsOf(const sim::ClipSpec& spec) {
-    ClipFacts f;
-    f.width = spec.scene.camera.width, f.height = spec.scene.camera.height;
-    return f;
 }
 
 /// What was seen: poses and outlines, from the network or true ones.
@@ -207,6 +193,7 @@ struct Tables {
     std::map<std::string, std::pair<int, int>> cleanSets;  ///< sets without a fault, with a clear back finding
     std::map<std::string, int> refused;                    ///< why, by kind
     std::vector<double> starts;                            ///< thigh angle where a tuck begins, read − true
+    std::vector<double> makingMs;  ///< of the line of the back, of a whole set: what dragging a point costs more
 };
 
 /// A bend counts as one from here on, degrees (what is asked of Zevo), and begins where this much of it is there.
@@ -246,7 +233,10 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
     const auto standard = catalog::loadStandard(set->result.standard);
     const std::string who = " " + b.clothes + (b.mesh ? " anatomical" : " drawn");
     const sim::SpecMotion motion(b.spec.motion);
-    const MeasuredView& view = set->first;
+    MeasuredView view = set->first;
+    const bench::Watch making;
+    readBack(view, seen->contours);
+    tables.makingMs.push_back(1000 * making.seconds());
     bool faulty = false;
     for (std::size_t i = 0; i < view.reps.size(); ++i) {
         const Rep& rep = view.reps[i];
@@ -348,6 +338,9 @@ void print(const Tables& t) {
     std::printf("\n");
     for (const auto& [what, pair] : t.cleanSets) std::printf("%s: %d of %d\n", what.c_str(), pair.first, pair.second);
     for (const auto& [what, n] : t.refused) std::printf("refused, %s: %d reps\n", what.c_str(), n);
+    if (!t.makingMs.empty())
+        std::printf("making the line of the back of a set: %.1f ms median, %.1f longest\n", bench::middle(t.makingMs),
+                    *std::max_element(t.makingMs.begin(), t.makingMs.end()));
     if (!t.starts.empty())
         std::printf("where a tuck begins: %zu told, 90 %% within %.0f°\n", t.starts.size(), sizeAt(t.starts, 0.9));
 }

@@ -4,9 +4,11 @@
 #include <chrono>
 #include <cstdio>
 #include <filesystem>
+#include <fstream>
 #include <string>
 #include <vector>
 
+#include "core/judge/set_result.h"
 #include "sim/clip_maker.h"
 
 namespace bench {
@@ -22,6 +24,21 @@ class Watch {
 inline double middle(std::vector<double> v) {
     std::sort(v.begin(), v.end());
     return v[v.size() / 2];
+}
+
+/// What the network or the renderer gave, kept for the next run.
+inline std::vector<std::uint8_t> bytesOf(const std::filesystem::path& file) {
+    std::ifstream in(file, std::ios::binary);
+    return {std::istreambuf_iterator<char>(in), {}};
+}
+inline void keepBytes(const std::filesystem::path& file, const std::vector<std::uint8_t>& block) {
+    std::ofstream(file, std::ios::binary)
+        .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
+}
+inline zevo::ClipFacts factsOf(const zevo::sim::ClipSpec& spec) {
+    zevo::ClipFacts f;
+    f.width = spec.scene.camera.width, f.height = spec.scene.camera.height;
+    return f;
 }
 
 /// A side-view set at 720p30 as a coach would film it, drawn once and kept for the next run of the same bench.

@@ -13,12 +13,14 @@
 #include <fstream>
 
 #include "bench/accuracy/tables.h"
+#include "bench/common.h"
 #include "catalog/data_files.h"
 #include "core/record/pose_record.h"
 #include "pipeline/analyse_clip.h"
 #include "present/words.h"
 
 using namespace zevo;
+using bench::bytesOf, bench::factsOf, bench::keepBytes;
 
 namespace {
 
@@ -27,17 +29,6 @@ struct Options {
     std::string only, keep;
     pipeline::AnalyseOptions analyse;
 };
-
-std::optional<std::vector<std::uint8_t>> bytesOf(const std::filesystem::path& file) {
-    if (!std::filesystem::exists(file)) return std::nullopt;
-    std::ifstream in(file, std::ios::binary);
-    return std::vector<std::uint8_t>((std::istreambuf_iterator<char>(in)), {});
-}
-
-void keep(const std::filesystem::path& file, const std::vector<std::uint8_t>& block) {
-    std::ofstream(file, std::ios::binary)
-        .write(reinterpret_cast<const char*>(block.data()), static_cast<std::streamsize>(block.size()));
-}
 
 /// What is seen in a spec's clip: what was kept, else the clip is drawn and the networks run.
 Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
@@ -50,9 +41,9 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
                    stem = folder / (name + "-" + pose::modelName(options.analyse.model)),
                    poses = stem.string() + ".poses", opinions = stem.string() + ".opinions";
     if (!options.keep.empty())
-        if (const auto block = bytesOf(poses), second = bytesOf(opinions); block && second) {
-            auto kept = zevo::readPoses(*block);
-            auto looks = zevo::readOpinions(*second);
+        if (fs::exists(poses) && fs::exists(opinions)) {
+            auto kept = zevo::readPoses(bytesOf(poses));
+            auto looks = zevo::readOpinions(bytesOf(opinions));
             if (!kept) return kept.error();
             if (!looks) return looks.error();
             return bench::Seen{std::move(*kept), std::move(*looks)};
@@ -70,17 +61,10 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {
-        keep(opinions, writeOpinions(read->opinions));
-        keep(poses, writePoses(read->poses));
+        keepBytes(opinions, writeOpinions(read->opinions));
+        keepBytes(poses, writePoses(read->poses));
     }
     return bench::Seen{std::move(read->poses), std::move(read->opinions)};
-}
-
-ClipFacts factsOf(const sim::ClipSpec& spec) {
-    ClipFacts f;
-    f.width = spec.scene.camera.width;
-    f.height = spec.scene.camera.height;
-    return f;
 }
 
 /// The small grid's limits: far wider than what the tables show, to catch a broken change.

@@ -109,6 +109,21 @@ PoseFrames join(std::vector<Stretch>& stretches) {
     return out;
 }
 
+/// Does every part of a work on a thread of its own; `tick` is called from here, a few times a second, until all ended.
+void onWorkers(std::size_t parts, const std::function<void(std::size_t)>& work, const std::function<void()>& tick) {
+    std::atomic<std::size_t> running{parts};
+    std::vector<std::jthread> threads;
+    for (std::size_t k = 0; k < parts; ++k)
+        threads.emplace_back([&, k] {
+            work(k);
+            --running;
+        });
+    while (running > 0) {
+        std::this_thread::sleep_for(std::chrono::milliseconds(20));
+        tick();
+    }
+}
+
 }  // namespace
 
 int workersHere() {
@@ -133,25 +148,23 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
         s.last = i == workers - 1;
     }
     std::atomic<long> done{0};
-    std::atomic<int> running{workers};
     std::atomic<bool> given{false};  // one worker failed: the others need not go on
-    std::vector<std::jthread> threads;
     const auto begin = Clock::now();
-    for (auto& s : stretches)
-        threads.emplace_back([&] {
+    onWorkers(
+        stretches.size(),
+        [&](std::size_t k) {
+            Stretch& s = stretches[k];
             s.seen = guarded([&] { return readStretch(clip, options, leadInS, s, given, done); });
             if (!s.seen) given = true;
-            --running;
+        },
+        [&] {
+            if (cancel) given = true;
+            if (!progress) return;
+            const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
+            const long n = done, all = std::max(facts.frames, n);
+            progress(
+                {n, all, n > 10 ? spent / static_cast<double>(n) * static_cast<double>(all - n) : 0, Doing::Reading});
         });
-    while (running > 0) {
-        std::this_thread::sleep_for(std::chrono::milliseconds(20));
-        if (cancel) given = true;
-        if (!progress) continue;
-        const double spent = std::chrono::duration<double>(Clock::now() - begin).count();
-        const long n = done, all = std::max(facts.frames, n);
-        progress({n, all, n > 10 ? spent / static_cast<double>(n) * static_cast<double>(all - n) : 0, Doing::Reading});
-    }
-    threads.clear();
     if (cancel) return refusal(NoticeKind::Stopped);
     for (const auto& s : stretches)
         if (!s.seen) return s.seen.error();
@@ -238,20 +251,16 @@ Result<std::vector<Outline>> readOutlines(const std::string& clip, const PoseFra
     const auto count = std::clamp<std::size_t>(timesS.size() / 10, 1, static_cast<std::size_t>(workersHere()));
     std::vector<Result<std::vector<Outline>>> parts(count, refusal(NoticeKind::Stopped));
     std::atomic<long> done{0};
-    std::atomic<std::size_t> running{count};
-    std::vector<std::jthread> threads;
-    for (std::size_t k = 0; k < count; ++k)
-        threads.emplace_back([&, k] {
+    onWorkers(
+        count,
+        [&](std::size_t k) {
             const auto from = timesS.begin() + static_cast<std::ptrdiff_t>(timesS.size() * k / count),
                        to = timesS.begin() + static_cast<std::ptrdiff_t>(timesS.size() * (k + 1) / count);
             parts[k] = guarded([&] { return outlinesAt(clip, poses, {from, to}, modelDir, cancel, done); });
-            --running;
+        },
+        [&] {
+            if (progress) progress({done, static_cast<long>(timesS.size()), 0, Doing::Outlines});
         });
-    while (running > 0) {
-        std::this_thread::sleep_for(std::chrono::milliseconds(20));
-        if (progress) progress({done, static_cast<long>(timesS.size()), 0, Doing::Outlines});
-    }
-    threads.clear();
     std::vector<Outline> out;
     for (auto& part : parts) {
         if (!part) return part.error();
@@ -290,9 +299,9 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
         readBack(*view, seen->contours);
         measureRepetitions(*view, named);
     }
-    std::optional<MeasuredSet> set = setOf(std::move(*view), named);
-    set->result.notices.insert(set->result.notices.end(), seen->notices.begin(), seen->notices.end());
-    return AnalysedClip{std::move(*seen), std::move(*set), std::nullopt};
+    MeasuredSet set = setOf(std::move(*view), named);
+    set.result.notices.insert(set.result.notices.end(), seen->notices.begin(), seen->notices.end());
+    return AnalysedClip{std::move(*seen), std::move(set), std::nullopt};
 }
 
 Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,

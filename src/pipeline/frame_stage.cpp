@@ -47,6 +47,42 @@ class PoseStage final : public FrameStage {
     int m_sourceWidth = 0;
 };
 
+/// How clear an edge of the picture is at a point of an outline; `across`: square to the outline, as long as one of the
+/// mask's pixels.
+Outline::Edge edgeAt(const PictureView& picture, const Vec2& at, const Vec2& across) {
+    auto colourAt = [&](const Vec2& p, int channel) {
+        const int x = std::clamp(static_cast<int>(p.x()), 0, picture.width - 1),
+                  y = std::clamp(static_cast<int>(p.y()), 0, picture.height - 1);
+        return static_cast<int>(picture.rgb[static_cast<std::ptrdiff_t>(y) * picture.stride + x * 3 + channel]);
+    };
+    /// Largest over the channels of the mean difference between two sides.
+    auto mostOf = [&](const std::array<std::pair<Vec2, Vec2>, 3>& pairs) {
+        int most = 0;
+        for (int channel = 0; channel < 3; ++channel) {
+            int sum = 0;
+            for (const auto& [one, other] : pairs) sum += colourAt(one, channel) - colourAt(other, channel);
+            most = std::max(most, std::abs(sum) / 3);
+        }
+        return most;
+    };
+    auto sides = [&](double off) { return std::pair<Vec2, Vec2>(at + off * across, at - off * across); };
+    const int contrast = mostOf({sides(1.0), sides(1.6), sides(2.2)});  // clear of the edge itself
+    // How strongly the picture changes across, here and up to four of the mask's pixels away: where something of the
+    // body's colour lies behind it, the mask runs over to the next edge, and its own is left inside.
+    const Vec2 tangent(across.y(), -across.x());
+    auto changeAt = [&](double off) {
+        auto about = [&](double aside) {
+            const Vec2 p = at + off * across + aside * tangent;
+            return std::pair<Vec2, Vec2>(p + 0.6 * across, p - 0.6 * across);
+        };
+        return mostOf({about(-1), about(0), about(1)});
+    };
+    int own = 1, other = 0;
+    for (double off = -1; off <= 1; off += 0.5) own = std::max(own, changeAt(off));
+    for (double off = 2; off <= 4; off += 0.5) other = std::max({other, changeAt(off), changeAt(-off)});
+    return {static_cast<std::uint8_t>(contrast), static_cast<std::uint8_t>(std::min(255, 128 * other / own))};
+}
+
 class OutlineStage final : public FrameStage {
   public:
     OutlineStage(std::unique_ptr<pose::OutlineReader> reader, std::vector<double> moments)
@@ -79,52 +115,17 @@ class OutlineStage final : public FrameStage {
         const pose::Region region{mask->centreX, mask->centreY, mask->size, mask->rotation};
         constexpr double kTolerance = 0.06;  // of the mask's pixels: a fifth of what the mask itself is off
         const auto line = simplified(largestContour(mask->inside, mask->side, mask->side, 0.5F), kTolerance);
-        const PictureView picture = frame.picture.view();
         auto toPicture = [&](const Vec2& p) {
             Vec2 out;
             region.toPicture(p.x() / mask->side, p.y() / mask->side, out.x(), out.y());
             return out;
-        };
-        auto colourAt = [&](const Vec2& p, int channel) {
-            const Vec2 at = toPicture(p);
-            const int x = std::clamp(static_cast<int>(at.x()), 0, picture.width - 1),
-                      y = std::clamp(static_cast<int>(at.y()), 0, picture.height - 1);
-            return static_cast<int>(picture.rgb[static_cast<std::ptrdiff_t>(y) * picture.stride + x * 3 + channel]);
         };
         for (std::size_t i = 0; i < line.size(); ++i) {
             const Vec2 at = toPicture(line[i]);
             outline.points.emplace_back(static_cast<float>(at.x() * scale), static_cast<float>(at.y() * scale));
             const Vec2 along = line[(i + 1) % line.size()] - line[(i + line.size() - 1) % line.size()];
             const Vec2 across = Vec2(-along.y(), along.x()).normalized();
-            int contrast = 0;
-            for (int channel = 0; channel < 3; ++channel) {
-                int inside = 0, outside = 0;
-                for (double off : {1.0, 1.6, 2.2}) {  // of the mask's pixels: clear of the edge itself
-                    inside += colourAt(line[i] + off * across, channel);
-                    outside += colourAt(line[i] - off * across, channel);
-                }
-                contrast = std::max(contrast, std::abs(inside - outside) / 3);
-            }
-            // How strongly the picture changes across, here and up to four of the mask's pixels away: where something
-            // of the body's colour lies behind it, the mask runs over to the next edge, and its own is left inside.
-            const Vec2 tangent(across.y(), -across.x());
-            auto changeAt = [&](double off) {
-                int most = 0;
-                for (int channel = 0; channel < 3; ++channel) {
-                    int change = 0;
-                    for (double aside : {-1.0, 0.0, 1.0}) {
-                        const Vec2 p = line[i] + off * across + aside * tangent;
-                        change += colourAt(p + 0.6 * across, channel) - colourAt(p - 0.6 * across, channel);
-                    }
-                    most = std::max(most, std::abs(change) / 3);
-                }
-                return most;
-            };
-            int own = 1, other = 0;
-            for (double off = -1; off <= 1; off += 0.5) own = std::max(own, changeAt(off));
-            for (double off = 2; off <= 4; off += 0.5) other = std::max({other, changeAt(off), changeAt(-off)});
-            outline.edges.push_back(
-                {static_cast<std::uint8_t>(contrast), static_cast<std::uint8_t>(std::min(255, 128 * other / own))});
+            outline.edges.push_back(edgeAt(frame.picture.view(), at, toPicture(line[i] + across) - at));
         }
         return {};
     }

@@ -243,7 +243,7 @@ Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, s
     const double scale = other.bodyPx > 1 ? shown.bodyPx / other.bodyPx : 1;
     // Drawn in the other's own picture first, then moved: picture points back to the track's frame and into this one.
     auto moved = [&](const QPointF& p) {
-        const Vec2 q(other.facesRight ? p.x() : other.pictureWidth - p.x(), other.pictureHeight - p.y());
+        const Vec2 q = other.fromPicture(Vec2(p.x(), p.y()));
         Vec2 d = scale * (q - there);
         if (mirrored) d.x() = -d.x();
         const Vec2 out = shown.toPicture(here + d);

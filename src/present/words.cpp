@@ -47,16 +47,14 @@ QString familyWord(const std::string& family) {
 QString backWords(const Notice& n) {
     const std::string why = n.word(0);
     const QString reps = text(n.word(1));
-    if (why == "ask")
-        return tr("The line of the back is not judged yet: is the shirt tucked in or tight? Say so at “shirt”.");
-    if (why == "loose")
-        return tr("The line of the back is not judged: a loose shirt hides it. Tuck it in for the next set.");
-    if (why == "covered") return tr("The line of the back is not judged: a bar or its plates lie over it.");
+    if (why == "ask") return tr("The back is not judged: is the shirt tucked in or tight? Tap “shirt?”.");
+    if (why == "loose") return tr("The back is not judged: a loose shirt hides it. Tuck it in for the next set.");
+    if (why == "covered") return tr("The back is not judged: a bar or its plates lie over it.");
     if (why == "off-square")
         return tr(
-            "The line of the back is not judged: the camera stands too far off square. Film straight from the "
+            "The back is not judged: the camera stands too far off square. Film straight from the "
             "side.");
-    if (why == "small") return tr("The line of the back is not judged: the client is too small in the picture.");
+    if (why == "small") return tr("The back is not judged: the client is too small in the picture.");
     if (why == "arm")
         return tr("The back is hidden by an arm in rep %1. Arms forward, or hands off the hips.").arg(reps);
     if (why == "cluttered")
@@ -68,7 +66,7 @@ QString backWords(const Notice& n) {
             .arg(reps);
     if (why == "few")
         return tr(
-            "The line of the back is not judged: too few pictures on the way. Film the whole set, and slower "
+            "The back is not judged: too few pictures on the way. Film the whole set, and slower "
             "repetitions.");
     return tr("The outline of the back was not found in rep %1.").arg(reps);
 }

@@ -131,7 +131,6 @@ std::span<const Dial> dials() {
         {"tuck_deg", &RepSpec::tuckDeg},
         {"tuck_from", &RepSpec::tuckFrom},
         {"round_deg", &RepSpec::roundDeg},
-        {"top_arch_deg", &RepSpec::topArchDeg},
         {"hips_shoot_up", &RepSpec::hipsShootUp},
         {"load_drift_cm", &RepSpec::loadDriftCm},
         {"trailing_knee_deg", &RepSpec::trailingKneeDeg},

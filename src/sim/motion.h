@@ -45,7 +45,6 @@ struct RepSpec {
     double tuckDeg = 0;                          ///< pelvis tipped back against the spine (tail tuck); arched −
     double tuckFrom = 0.35;                      ///< share of the depth at which the pelvis begins to tip
     double roundDeg = 0;                         ///< rib cage bent forward against the lumbar spine
-    double topArchDeg = 0;                       ///< hinge: low back arched at the top
     double hipsShootUp = 0;                      ///< 0…1: hips rise before the trunk
     double loadDriftCm = 0;                      ///< hands forward of the legs
     double trailingKneeDeg = 0;                  ///< lateral lunge: bend of the leg that should stay straight

@@ -70,6 +70,18 @@ class TestCli : public QObject {
         QCOMPARE(r["reps"][0]["measures"]["knee_inside_left"]["view"].get<std::string>(), std::string("front"));
     }
 
+    void theBackIsReadWhereTheShirtIsSaid() {
+        const QStringList call{"analyse", fixture("side"), "--stature", "170", "--model", "lite"};
+        const Run unsaid = zevoCli(call), loose = zevoCli(call + QStringList{"--shirt", "loose"}),
+                  tight = zevoCli(call + QStringList{"--shirt", "tight"}),
+                  silk = zevoCli(call + QStringList{"--shirt", "silk"});
+        QVERIFY2(loose.code == 0 && tight.code == 0, qPrintable(loose.err + tight.err));
+        QVERIFY(!unsaid.out.contains("The back is not judged"));
+        QVERIFY2(loose.out.contains("a loose shirt hides it"), qPrintable(loose.out.left(2000)));
+        QVERIFY(tight.out.contains("too small in the picture"));
+        QVERIFY(silk.code != 0 && silk.err.contains("loose"));
+    }
+
     void aFrontViewAloneIsJudgedForWhatItShows() {
         const Run run = zevoCli({"analyse", fixture("front"), "--stature", "170", "--model", "lite"});
         QVERIFY2(run.code == 0, qPrintable(run.err));

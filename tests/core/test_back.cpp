@@ -1,10 +1,13 @@
 // The line of the back from true outlines and landmarks of the virtual client: what geometry comes to without a
 // network.
+#include <QSet>
 #include <QTemporaryDir>
 
 #include "core/back/back_line.h"
 #include "present/overlay.h"
 #include "present/review_presenter.h"
+#include "sim/figure.h"
+#include "sim/loose_shirt.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
@@ -12,9 +15,6 @@ using namespace zevo;
 
 namespace {
 
-double stationOf(int k) {
-    return kFirstStation + k * kStationStep;
-}
 BackProfile profile(const std::function<double(double)>& f) {
     BackProfile out;
     for (int k = 0; k < kBackStations; ++k) out[static_cast<std::size_t>(k)] = f(stationOf(k));
@@ -85,13 +85,39 @@ class TestBack : public QObject {
         // A hollow of 0.05 between two humps of 0.2, on a slope.
         const auto hollow = profile(
             [](double u) { return 0.15 + 0.1 * u + 0.05 * std::pow(std::cos(3.14159265 * (u - 0.1) / 0.7), 2); });
-        const auto edge = straightEdge(hollow, -0.12, 0.30, 0.60, 0.98);
+        const auto edge = edgeOver(stretchOf(hollow, -0.12, 0.30), stretchOf(hollow, 0.60, 0.98));
         QVERIFY(edge);
-        NEAR(edge->slope, 0.1, 0.01);
-        NEAR(edge->gap, 0.05 / std::sqrt(1.01), 0.002);
+        NEAR(edge->slope(), 0.1, 0.01);
+        NEAR(hollowUnder(hollow, -0.12, 0.30, 0.60, 0.98), 0.05 / std::sqrt(1.01), 0.002);
         auto unseen = hollow;
         for (int k = 0; k < 30; ++k) unseen[static_cast<std::size_t>(k)] = std::nan("");
-        QVERIFY(!straightEdge(unseen, -0.12, 0.30, 0.60, 0.98));
+        QVERIFY(std::isnan(hollowUnder(unseen, -0.12, 0.30, 0.60, 0.98)));
+        QVERIFY(!edgeOver({}, stretchOf(hollow, 0.60, 0.98)));
+        // It lies over all of both, and touches each: whatever they look like.
+        std::mt19937 random(5);
+        std::uniform_real_distribution<double> any(0, 1);
+        for (int round = 0; round < 200; ++round) {
+            std::vector<Vec2> before, after;
+            for (int k = 0; k < 12; ++k) before.emplace_back(any(random), any(random));
+            for (int k = 0; k < 9; ++k) after.emplace_back(1.01 + any(random), any(random));
+            const auto over = edgeOver(before, after);
+            QVERIFY(over && over->first.x() <= 1 && over->second.x() > 1);
+            for (const auto* group : {&before, &after})
+                for (const Vec2& place : *group) QVERIFY(over->gapTo(place) > -1e-9);
+        }
+    }
+
+    /// A line turned, shifted and bent in one place is a back's; one with a step in it is not.
+    void whatABackCannotDoIsLeftOver() {
+        auto smooth = [](double u) { return 0.2 + 0.03 * std::sin(5 * u); };
+        const auto own = profile(smooth);
+        const auto bent = profile([&](double u) { return smooth(u) + 0.02 + 0.05 * u - 0.05 * std::abs(u - 0.22); });
+        const auto stepped = profile([&](double u) { return smooth(u) + (u > 0.4 && u < 0.6 ? 0.06 : 0); });
+        QVERIFY(unexplained(bent, own, false) < 0.003);
+        QVERIFY(unexplained(stepped, own, true) > 0.012);
+        auto unseen = bent;
+        for (int k = 5; k < kBackStations; ++k) unseen[static_cast<std::size_t>(k)] = std::nan("");
+        QCOMPARE(unexplained(unseen, own, false), 1.0);
     }
 
     void aTuckIsToldWithTheDepthWhereItBegins() {
@@ -156,6 +182,76 @@ class TestBack : public QObject {
         const present::ReviewPresenter shown(s, made::catalogue());
         QVERIFY(s.set.result.findings.empty());
         QVERIFY2(shown.saying().why.startsWith("The back was not judged."), qPrintable(shown.saying().why));
+    }
+
+    /// Edges as the picture showed them decide, not only where they lie.
+    void aFaintEdgeIsRefused() {
+        const auto spec = filmed("squat", "", 3);
+        Observation o = seen(spec);
+        for (const auto& [edge, why] : {std::pair{Outline::Edge{60, 20}, ""},
+                                        {Outline::Edge{4, 20}, "faint"},
+                                        {Outline::Edge{60, 200}, "faint"}}) {
+            for (Outline& line : o.contours) line.edges.assign(line.points.size(), edge);
+            const SetState s = stateOf(spec, Shirt::Tight, o);
+            QCOMPARE(whyNot(s), std::string(why));
+            QCOMPARE(s.set.result.reps[0].find("low_back_tuck") == nullptr, *why != 0);
+        }
+    }
+
+    void aSmallOrObliquePictureIsRefused() {
+        auto small = filmed("squat", "", 3);
+        small.scene.camera.width = 640, small.scene.camera.height = 360;
+        QCOMPARE(whyNot(stateOf(small)), std::string("small"));
+        auto oblique = filmed("squat", "", 3);
+        oblique.scene.camera.azimuthDeg = 74;
+        QCOMPARE(whyNot(stateOf(oblique)), std::string("off-square"));
+    }
+
+    /// Cloth hides where a back bends, not that it bends more than in the first repetition.
+    void inALooseShirtOnlyTheDriftIsSaid() {
+        auto spec = filmed("hinge", "romanian", 3);
+        spec.motion.body.looseShirtCm = 4;
+        spec.motion.reps[2].roundDeg = 26;
+        const SetState s = stateOf(spec, Shirt::Loose);
+        QVERIFY(!s.set.result.reps[2].find("upper_back_round"));
+        QVERIFY(!s.set.result.reps[0].find("upper_back_drift"));
+        QVERIFY(std::abs(made::value(s.set, 1, "upper_back_drift")) < 0.6);
+        QVERIFY2(made::value(s.set, 2, "upper_back_drift") > 1,
+                 qPrintable(QString::number(made::value(s.set, 2, "upper_back_drift"))));
+        // Drawn where it hangs: the back of a loose shirt lies further out.
+        sim::Mesh tight, loose;
+        const auto still = sim::SpecMotion(spec.motion).at(0.2);
+        sim::buildFigure(still, spec.motion.body, tight);
+        loose = tight;
+        sim::hangShirt(spec.motion.body, still, loose);
+        double most = 0;
+        for (std::size_t i = 0; i < tight.vertices.size(); ++i)
+            most = std::max<double>(most, (loose.vertices[i].position - tight.vertices[i].position).norm());
+        QVERIFY2(most > 0.015 && most < 0.06, qPrintable(QString::number(most)));
+    }
+
+    /// A rounded upper back of one's own: the head need not touch the stick.
+    void theHeadIsWaivedByChoice() {
+        auto spec = filmed("hinge", "romanian", 3);
+        for (auto& r : spec.motion.reps) r.neckDeg = -34;
+        const Observation o = seen(spec);
+        SetState s = stateOf(spec, Shirt::Tight, o);
+        QVERIFY2(found(s, "stick_lost_head"), qPrintable(QString::number(made::value(s.set, 1, "stick_head"))));
+        SetFacts facts = made::factsOf(spec);
+        facts.shirt = Shirt::Tight, facts.choices["stick_head"] = "waived";
+        auto waived = recompute({std::make_shared<const Observation>(o)}, {FactsSet{facts}}, *made::catalogue());
+        QVERIFY(waived && !found(*waived, "stick_lost_head"));
+    }
+
+    void everyReasonHasItsWords() {
+        QSet<QString> all;
+        for (int d = 1; d <= static_cast<int>(BackDoubt::TooFew); ++d) {
+            const QString words = present::sentence(Notice{
+                NoticeKind::BackNotRead, {std::string(backDoubtName(static_cast<BackDoubt>(d))), std::string("2")}});
+            QVERIFY2(words.size() > 30 && !words.contains('%'), qPrintable(words));
+            all.insert(words);
+        }
+        QCOMPARE(all.size(), static_cast<qsizetype>(BackDoubt::TooFew));
     }
 
     void aBarOnTheBackIsRefused() {

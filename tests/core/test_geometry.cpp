@@ -71,6 +71,27 @@ class TestGeometry : public QObject {
         NEAR(std::abs(area), std::numbers::pi * 400, 4);
     }
 
+    /// Ramer, Douglas and Peucker's promise: what is left out lies no further away than the tolerance.
+    void aSimplerLineStaysWhereItWas() {
+        std::vector<Vec2> line;
+        for (int k = 0; k < 400; ++k) {
+            const double a = 2 * std::numbers::pi * k / 400, r = 20 + 3 * std::sin(5 * a);
+            line.emplace_back(r * std::cos(a), r * std::sin(a));
+        }
+        const auto simple = simplified(line, 0.1);
+        QVERIFY(simple.size() > 20 && simple.size() < 120);
+        for (const Vec2& p : line) {
+            double nearest = 1e9;
+            for (std::size_t i = 0; i < simple.size(); ++i) {
+                const Vec2 a = simple[i], along = simple[(i + 1) % simple.size()] - a;
+                const double w = std::clamp((p - a).dot(along) / along.squaredNorm(), 0.0, 1.0);
+                nearest = std::min(nearest, (p - a - w * along).norm());
+            }
+            QVERIFY2(nearest <= 0.1 + 1e-9, qPrintable(QString::number(nearest)));
+        }
+        QCOMPARE(simplified({{0, 0}, {1, 0}, {1, 1}}, 5).size(), std::size_t{3});
+    }
+
     void outlineOfNothingAndOfEverything() {
         QVERIFY(largestContour(std::vector<float>(100, 0.1F), 10, 10, 0.5F).empty());
         QVERIFY(!largestContour(std::vector<float>(100, 0.9F), 10, 10, 0.5F).empty());  // the rim of the field

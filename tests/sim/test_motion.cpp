@@ -52,6 +52,27 @@ class TestMotion : public QObject {
     }
 
   private slots:
+    /// The pelvis begins to tip where the dial says, and not before.
+    void aTuckBeginsWhereItsDialSays() {
+        MotionSpec spec = motionOf("squat");
+        spec.reps[0].tuckDeg = 20;
+        auto bendAt = [&](double from, double share) {
+            spec.reps[0].tuckFrom = from;
+            const SpecMotion motion(spec);
+            const auto& rep = motion.reps()[0];
+            for (double t = rep.startS; t < rep.bottomS; t += 0.01) {
+                const Skeleton s = motion.at(t);
+                if (s.depth < share) continue;
+                return degrees(s.lumbarHigh - s.lumbarLow) - degrees(s.lumbarLow - s.midHip);
+            }
+            return std::nan("");
+        };
+        NEAR(bendAt(0.35, 0.30), 0, 0.1);
+        QVERIFY(bendAt(0.35, 0.65) > 5);
+        NEAR(bendAt(0.70, 0.65), 0, 0.1);
+        NEAR(bendAt(0.70, 0.999), 1.2 * 20, 0.5);
+    }
+
     void bonesKeepTheirLengths_data() { everyMovement(); }
     void bonesKeepTheirLengths() {
         QFETCH(QString, movement);

@@ -148,10 +148,14 @@ Result<void> fillFolder(const store::Library& library, const store::Client& clie
         for (std::size_t i = 0; i < set->seen.size(); ++i) {
             const auto& seen = set->seen[i];
             if (!seen.observation) continue;
-            const auto poses = writePoses(seen.observation->poses);
-            const QByteArray bytes(reinterpret_cast<const char*>(poses.data()), static_cast<qsizetype>(poses.size()));
-            if (auto w = writeFile(folder.filePath(QString("%1-poses-%2.cbor").arg(name).arg(i + 1)), bytes); !w)
-                return w;
+            auto write = [&](const char* what, const std::vector<std::uint8_t>& block) {
+                return writeFile(
+                    folder.filePath(QString("%1-%2-%3.cbor").arg(name, what).arg(i + 1)),
+                    QByteArray(reinterpret_cast<const char*>(block.data()), static_cast<qsizetype>(block.size())));
+            };
+            if (auto w = write("poses", writePoses(seen.observation->poses)); !w) return w;
+            if (!seen.observation->contours.empty())
+                if (auto w = write("contours", writeOutlines(seen.observation->contours)); !w) return w;
             const QString copy = folder.filePath(QFileInfo(seen.clip.path).fileName());
             if (seen.clip.filmed && QFileInfo::exists(seen.clip.path) && !QFileInfo::exists(copy) &&
                 !QFile::copy(seen.clip.path, copy))

@@ -1,6 +1,5 @@
 #include "core/back/back_line.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -18,13 +17,6 @@ constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 constexpr double kMostOffSquareDeg = 8, kLeastTrunkPx = 100, kLeastArmInside = 0.12, kMostResidual = 0.009,
                  kLeastContrast = 12, kMostRival = 115;
 constexpr std::size_t kLeastZero = 6;
-
-double stationOf(int k) {
-    return kFirstStation + k * kStationStep;
-}
-int stationAt(double u) {
-    return std::clamp(static_cast<int>(std::lround((u - kFirstStation) / kStationStep)), 0, kBackStations - 1);
-}
 
 /// Middle of a pair of points.
 Vec2 middleOf(const Track& t, L left, std::size_t i) {
@@ -50,51 +42,11 @@ Frame frameAt(const Track& t, double length, std::size_t i) {
 std::vector<Vec2> placesOf(const Track& t, const Outline& o) {
     std::vector<Vec2> out;
     out.reserve(o.points.size());
-    for (const auto& [x, y] : o.points) out.push_back(t.toPicture(Vec2(x, y)));  // its own inverse
+    for (const auto& [x, y] : o.points) out.push_back(t.fromPicture(Vec2(x, y)));
     return out;
 }
 
-/// Where the outline is met first from the line H–S to the dorsal side.
-BackProfile profileOf(const std::vector<Vec2>& line) {
-    constexpr double kInside = 0.02;
-    BackProfile f;
-    f.fill(kNaN);
-    for (std::size_t i = 0; i < line.size(); ++i) {
-        Vec2 a = line[i], b = line[(i + 1) % line.size()];
-        if (a.x() > b.x()) std::swap(a, b);
-        const int first = static_cast<int>(std::ceil((a.x() - kFirstStation) / kStationStep - 1e-9));
-        for (int k = std::max(0, first); k < kBackStations && stationOf(k) <= b.x(); ++k) {
-            const double w = b.x() > a.x() ? (stationOf(k) - a.x()) / (b.x() - a.x()) : 0;
-            const double at = a.y() + w * (b.y() - a.y());
-            if (at > kInside && !(at > f[static_cast<std::size_t>(k)])) f[static_cast<std::size_t>(k)] = at;
-        }
-    }
-    return f;
-}
-
-BackProfile smoothed(const BackProfile& f) {
-    constexpr std::array<double, 5> kWeights{0.06, 0.24, 0.4, 0.24, 0.06};  // σ = one station
-    BackProfile out;
-    for (int k = 0; k < kBackStations; ++k) {
-        double sum = 0, weight = 0;
-        for (int j = -2; j <= 2; ++j) {
-            const int at = k + j;
-            if (at < 0 || at >= kBackStations || std::isnan(f[static_cast<std::size_t>(at)])) continue;
-            sum += kWeights[static_cast<std::size_t>(j + 2)] * f[static_cast<std::size_t>(at)];
-            weight += kWeights[static_cast<std::size_t>(j + 2)];
-        }
-        out[static_cast<std::size_t>(k)] = std::isnan(f[static_cast<std::size_t>(k)]) ? kNaN : sum / weight;
-    }
-    return out;
-}
-
-bool isSeen(const BackProfile& f) {
-    const auto seen = std::count_if(f.begin() + stationAt(-0.12), f.begin() + stationAt(1.0) + 1,
-                                    [](double v) { return !std::isnan(v); });
-    return static_cast<double>(seen) >= 0.8 * (stationAt(1.0) - stationAt(-0.12) + 1);
-}
-
-constexpr double kSeatFrom = -0.12, kSeatTo = 0.30, kBladesFrom = 0.60, kBladesTo = 0.98;
+constexpr double kSeatFrom = -0.12, kSeatTo = 0.30, kBladesFrom = 0.60, kBladesTo = 0.98, kAboveShoulders = 1.02;
 /// A lying client's seat is pressed up by the thighs, his shoulders by the floor: the edge may rest a little further
 /// out.
 constexpr double kLyingSeatFrom = -0.20, kLyingBladesFrom = 0.55, kLyingBladesTo = 1.0;
@@ -103,38 +55,19 @@ constexpr double kLyingSeatFrom = -0.20, kLyingBladesFrom = 0.55, kLyingBladesTo
 /// which one is furthest in, so each gap is against the line over the other two.
 void readStick(const std::vector<Vec2>& line, const Vec2& ear, BackMoment& m) {
     constexpr double kHead = 0.34;
-    m.headGap = m.bladesGap = m.seatGap = kNaN;
-    const auto edge = straightEdge(m.f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo);
-    if (!edge) return;
+    const auto seat = stretchOf(m.f, kSeatFrom, kSeatTo), blades = stretchOf(m.f, kBladesFrom, kBladesTo);
     std::vector<Vec2> head;
     for (const Vec2& p : line)
-        if ((p - ear).norm() < kHead && p.x() > 1.02) head.push_back(p);
-    if (head.empty()) return;
-    /// The line over all of `a` and of `b` from outside, and how far the nearest of `c` stays under it.
-    auto gapUnder = [](const std::vector<Vec2>& a, const std::vector<Vec2>& b, const std::vector<Vec2>& c) {
-        double best = kNaN;
-        for (const Vec2& p : a)
-            for (const Vec2& q : b) {
-                const double slope = (q.y() - p.y()) / (q.x() - p.x()), offset = p.y() - slope * p.x();
-                auto under = [&](const Vec2& r) { return r.y() <= offset + slope * r.x() + 1e-9; };
-                if (!std::all_of(a.begin(), a.end(), under) || !std::all_of(b.begin(), b.end(), under)) continue;
-                double gap = 1e9;
-                for (const Vec2& r : c)
-                    gap = std::min(gap, (offset + slope * r.x() - r.y()) / std::sqrt(1 + slope * slope));
-                return gap;
-            }
-        return best;
+        if ((p - ear).norm() < kHead && p.x() > kAboveShoulders) head.push_back(p);
+    auto gap = [](const std::optional<StraightEdge>& stick, const std::vector<Vec2>& under) {
+        double least = kNaN;
+        for (const Vec2& p : under)
+            if (const double g = stick ? stick->gapTo(p) : kNaN; !(g > least)) least = g;
+        return least;
     };
-    auto stretch = [&](double from, double to) {
-        std::vector<Vec2> out;
-        for (int k = stationAt(from); k <= stationAt(to); ++k)
-            if (const double v = m.f[static_cast<std::size_t>(k)]; !std::isnan(v)) out.emplace_back(stationOf(k), v);
-        return out;
-    };
-    const auto seat = stretch(kSeatFrom, kSeatTo), blades = stretch(kBladesFrom, kBladesTo);
-    m.headGap = gapUnder(seat, blades, head);
-    m.bladesGap = gapUnder(seat, head, blades);
-    m.seatGap = gapUnder(blades, head, seat);
+    m.headGap = gap(edgeOver(seat, blades), head);
+    m.bladesGap = gap(edgeOver(seat, head), blades);
+    m.seatGap = gap(edgeOver(blades, head), seat);
 }
 
 double medianOf(const std::vector<const BackMoment*>& of, double BackMoment::*value) {
@@ -163,45 +96,9 @@ BackMoment middleOf(const std::vector<const BackMoment*>& of) {
 }  // namespace
 
 const char* backDoubtName(BackDoubt doubt) {
-    static constexpr std::array kNames{"none",  "no-outline", "off-square", "small", "covered",
+    static constexpr std::array kNames{"none",  "no-outline", "off-square", "small", "covered", "ask",
                                        "loose", "arm",        "cluttered",  "faint", "few"};
     return kNames[static_cast<std::size_t>(doubt)];
-}
-
-double sagitta(const BackProfile& f, double from, double at, double to) {
-    auto near = [&](double u) {
-        double sum = 0;
-        int n = 0;
-        for (int k = stationAt(u - 0.035); k <= stationAt(u + 0.035); ++k)
-            if (!std::isnan(f[static_cast<std::size_t>(k)])) sum += f[static_cast<std::size_t>(k)], ++n;
-        return n ? sum / n : kNaN;
-    };
-    const double w = (at - from) / (to - from);
-    return near(at) - ((1 - w) * near(from) + w * near(to));
-}
-
-std::optional<StraightEdge> straightEdge(const BackProfile& f, double a0, double a1, double b0, double b1) {
-    std::optional<StraightEdge> best;
-    const int aFrom = stationAt(a0), aTo = stationAt(a1), bFrom = stationAt(b0), bTo = stationAt(b1);
-    auto value = [&](int k) { return f[static_cast<std::size_t>(k)]; };
-    for (int i = aFrom; i <= aTo && !best; ++i)
-        for (int j = bFrom; j <= bTo; ++j) {
-            if (std::isnan(value(i)) || std::isnan(value(j))) continue;
-            const double slope = (value(j) - value(i)) / (stationOf(j) - stationOf(i));
-            const StraightEdge edge{value(i) - slope * stationOf(i), slope, 0};
-            auto rests = [&](int from, int to) {
-                for (int k = from; k <= to; ++k)
-                    if (value(k) > edge.at(stationOf(k)) + 1e-9) return false;
-                return true;
-            };
-            if (!rests(aFrom, aTo) || !rests(bFrom, bTo)) continue;
-            best = edge;
-            for (int k = i; k <= j; ++k)
-                if (!std::isnan(value(k)))
-                    best->gap = std::max(best->gap, (edge.at(stationOf(k)) - value(k)) / std::sqrt(1 + slope * slope));
-            break;
-        }
-    return best;
 }
 
 BackLine::BackLine(std::shared_ptr<const Track> kept, std::shared_ptr<const ViewSeries> series,
@@ -241,23 +138,14 @@ void BackLine::readMoments(std::span<const Outline> outlines) {
         std::vector<Vec2> line;
         line.reserve(places.size());
         for (const Vec2& p : places) line.push_back(frame.at(p));
-        m.f = smoothed(profileOf(line));
+        m.f = profileOf(line);
         if (!isSeen(m.f)) continue;
         m.lowSag = sagitta(m.f, 0.06, 0.30, 0.94);
         m.highSag = sagitta(m.f, 0.22, 0.58, 0.94);
-        const auto edge = lying ? straightEdge(m.f, kLyingSeatFrom, kSeatTo, kLyingBladesFrom, kLyingBladesTo)
-                                : straightEdge(m.f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo);
-        m.hollow = edge ? edge->gap : kNaN;
-        readStick(line, frame.at(t.at(t.nearOf(L::LeftEar), m.sample)), m);
-        std::vector<double> contrast, rival;
-        for (std::size_t i = 0; i < std::min(line.size(), o.edges.size()); ++i) {
-            constexpr double kOnIt = 0.03;
-            if (line[i].x() < kSeatFrom || line[i].x() > kBladesTo) continue;
-            const double back = m.f[static_cast<std::size_t>(stationAt(line[i].x()))];
-            if (std::isnan(back) || std::abs(back - line[i].y()) > kOnIt) continue;
-            contrast.push_back(o.edges[i].contrast), rival.push_back(o.edges[i].rival);
-        }
-        if (!contrast.empty()) m.contrast = quantile(contrast, 0.1), m.rival = quantile(rival, 0.75);
+        m.hollow = lying ? hollowUnder(m.f, kLyingSeatFrom, kSeatTo, kLyingBladesFrom, kLyingBladesTo)
+                         : hollowUnder(m.f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo);
+        if (t.drive == Drive::Folding) readStick(line, frame.at(t.at(t.nearOf(L::LeftEar), m.sample)), m);
+        readEdges(o, line, m);
         for (L joint : {L::LeftElbow, L::LeftWrist}) {
             const Vec2 at = frame.at(t.at(t.nearOf(joint), m.sample));
             if (at.x() <= 0 || at.x() >= 1) continue;
@@ -284,6 +172,22 @@ void BackLine::readMoments(std::span<const Outline> outlines) {
         }
         m_moments.push_back(m);
     }
+}
+
+/// How clear the edge of the back is in the picture. Where it was looked at and no point of the outline lies on the
+/// line of the back, it is none.
+void BackLine::readEdges(const Outline& outline, const std::vector<Vec2>& line, BackMoment& m) const {
+    constexpr double kOnIt = 0.03;
+    if (outline.edges.size() != line.size()) return;
+    std::vector<double> contrast, rival;
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        if (line[i].x() < kSeatFrom || line[i].x() > kBladesTo) continue;
+        const double back = m.f[static_cast<std::size_t>(stationAt(line[i].x()))];
+        if (std::isnan(back) || std::abs(back - line[i].y()) > kOnIt) continue;
+        contrast.push_back(outline.edges[i].contrast), rival.push_back(outline.edges[i].rival);
+    }
+    m.contrast = contrast.empty() ? 0 : quantile(contrast, 0.1);
+    m.rival = rival.empty() ? 0 : quantile(rival, 0.75);
 }
 
 bool BackLine::isZero(const BackMoment& m, std::span<const Rep> reps) const {
@@ -317,8 +221,8 @@ void BackLine::readZero(std::span<const Rep> reps) {
     }
     m_zero = middleOf(zero);
     m_rest = rest.empty() ? m_zero : middleOf(rest);
-    readResiduals();
-    m_first = around(m_track.timesS[reps.front().bottom]);
+    for (BackMoment& m : m_moments) m.residual = unexplained(m.f, m_zero.f, m_track.drive != Drive::Sinking);
+    if (doubtAt(reps.front().bottom) == BackDoubt::None) m_first = around(m_track.timesS[reps.front().bottom]);
 }
 
 BackLine::Drawn BackLine::drawnAt(std::size_t sample, bool stick) const {
@@ -334,42 +238,11 @@ BackLine::Drawn BackLine::drawnAt(std::size_t sample, bool stick) const {
     for (int k = 0; k < kBackStations; ++k)
         if (const double f = nearest->f[static_cast<std::size_t>(k)]; !std::isnan(f))
             out.outline.push_back(place(stationOf(k), f));
-    if (const auto edge = straightEdge(nearest->f, kSeatFrom, kSeatTo, kBladesFrom, kBladesTo))
+    if (const auto edge =
+            edgeOver(stretchOf(nearest->f, kSeatFrom, kSeatTo), stretchOf(nearest->f, kBladesFrom, kBladesTo)))
         out.edge = {place(kSeatFrom, edge->at(kSeatFrom)),
                     place(stick ? 1.6 : kBladesTo, edge->at(stick ? 1.6 : kBladesTo))};
     return out;
-}
-
-/// What is left of the change against the client's own line when everything a back can do is taken out: a shift and a
-/// turn of the frame, sliding along itself, and bends in two places.
-void BackLine::readResiduals() {
-    const int from = stationAt(0.06), to = stationAt(0.94);
-    auto bend = [](double u, double at) { return -0.5 * std::sqrt((u - at) * (u - at) + 0.0036); };
-    const bool sinking = m_track.drive == Drive::Sinking;
-    for (BackMoment& m : m_moments) {
-        std::vector<std::array<double, 6>> rows;
-        for (int k = from; k <= to; ++k) {
-            const auto i = static_cast<std::size_t>(k);
-            const double u = stationOf(k), slope = (m_zero.f[i + 1] - m_zero.f[i - 1]) / (2 * kStationStep);
-            const std::array<double, 6> row{
-                1, u, slope, bend(u, 0.22), sinking ? 0 : bend(u, 0.55), m.f[i] - m_zero.f[i]};
-            if (std::none_of(row.begin(), row.end(), [](double v) { return std::isnan(v); })) rows.push_back(row);
-        }
-        const int columns = sinking ? 4 : 5;
-        if (static_cast<int>(rows.size()) < 3 * columns) {
-            m.residual = 1;
-            continue;
-        }
-        Eigen::MatrixXd a(rows.size(), columns);
-        Eigen::VectorXd b(rows.size());
-        for (std::size_t r = 0; r < rows.size(); ++r) {
-            const auto at = static_cast<Eigen::Index>(r);
-            for (int c = 0; c < columns; ++c) a(at, c) = rows[r][static_cast<std::size_t>(c)];
-            b(at) = rows[r][5];
-        }
-        const Eigen::VectorXd x = a.colPivHouseholderQr().solve(b);
-        m.residual = std::sqrt((a * x - b).squaredNorm() / static_cast<double>(rows.size()));
-    }
 }
 
 std::optional<BackReading> BackLine::around(double timeS, double halfS) const {
@@ -402,6 +275,12 @@ BackDoubt BackLine::doubtAt(std::size_t sample) const {
     if (!lying && (there->armInside < kLeastArmInside || m_zero.armInside < kLeastArmInside)) return BackDoubt::Arm;
     if (there->residual > kMostResidual) return BackDoubt::Cluttered;
     return there->contrast < kLeastContrast || there->rival > kMostRival ? BackDoubt::Faint : BackDoubt::None;
+}
+
+BackDoubt BackLine::doubtAt(std::size_t sample, Shirt shirt, bool covered) const {
+    if (covered) return BackDoubt::Covered;
+    if (shirt != Shirt::Tight) return shirt == Shirt::Loose ? BackDoubt::Loose : BackDoubt::NotAsked;
+    return doubtAt(sample);
 }
 
 std::optional<std::size_t> BackLine::tuckBegins(const Rep& rep) const {

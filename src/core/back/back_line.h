@@ -6,6 +6,8 @@
 #include <span>
 #include <vector>
 
+#include "core/back/back_profile.h"
+#include "core/body/movement.h"
 #include "core/body/outline.h"
 #include "core/reps/reps.h"
 #include "core/series/view_series.h"
@@ -21,10 +23,6 @@
 /// in a hinge, halfway up in a bridge), so that build and clothes cancel.
 namespace zevo {
 
-inline constexpr int kBackStations = 66;
-inline constexpr double kFirstStation = -0.2, kStationStep = 0.02;
-using BackProfile = std::array<double, kBackStations>;  ///< f at every station; NaN where the outline was not met
-
 /// Why a back is not read: what has to be different in the next film.
 enum class BackDoubt {
     None,
@@ -32,7 +30,8 @@ enum class BackDoubt {
     OffSquare,  ///< the camera stands too far off square
     TooSmall,   ///< too few pixels for the trunk
     Covered,    ///< a bar or plates lie over the back
-    Loose,      ///< the shirt may hang loose
+    NotAsked,   ///< nobody said how the shirt lies
+    Loose,      ///< it hangs
     Arm,        ///< an arm is before or behind the back
     Cluttered,  ///< the outline is not a back's: things of the clothes' colours behind it
     Faint,      ///< the outline is no clear edge: the wall has the shirt's colour, or it is dark
@@ -51,9 +50,9 @@ struct BackMoment {
     double hollow = 0;   ///< largest gap under a straight edge laid on seat and shoulder blades from outside, L
     /// Gaps under a stick laid along the back, L. Each is against the other two contacts: the stick lies on them.
     double headGap = 0, bladesGap = 0, seatGap = 0;
-    double armInside =
-        1;                ///< how far the near elbow or wrist lies inside the back line, L; large where it is not there
-    double residual = 0;  ///< rms of what no bend of a back explains, L
+    /// How far the near elbow or wrist lies inside the back line, L; large where it is not there.
+    double armInside = 1;
+    double residual = 0;    ///< rms of what no bend of a back explains, L
     double contrast = 255;  ///< of the outline's edge over the back, the weakest tenth
     double rival = 0;       ///< of other edges beside it, the strongest quarter
 };
@@ -76,10 +75,13 @@ class BackLine {
     BackLine(std::shared_ptr<const Track> track, std::shared_ptr<const ViewSeries> series, std::span<const Rep> reps,
              std::span<const Outline> outlines);
 
-    /// What stands against reading this view at all; of a bridge's order only NoOutline.
+    /// What stands against reading this view at all. A bridge's order needs no client's own line and no square camera
+    /// but outlines: liftOrder() answers nothing without them.
     BackDoubt doubt() const { return m_doubt; }
     /// What stands against a repetition's turning point.
     BackDoubt doubtAt(std::size_t sample) const;
+    /// The same with what the coach knows of shirt and load.
+    BackDoubt doubtAt(std::size_t sample, Shirt shirt, bool covered) const;
 
     const std::vector<BackMoment>& moments() const { return m_moments; }
     double trunkPx() const { return m_trunkPx; }
@@ -87,7 +89,7 @@ class BackLine {
     /// Nothing where no moment lies within `halfS`.
     std::optional<BackReading> around(double timeS, double halfS = 0.25) const;
 
-    /// The first repetition's turning point.
+    /// The first repetition's turning point; nothing where something stands against it.
     const std::optional<BackReading>& first() const { return m_first; }
 
     /// The outline of the back at a sample and a straight edge (or a stick, up over the head) laid on it, in the
@@ -108,8 +110,8 @@ class BackLine {
 
   private:
     void readMoments(std::span<const Outline> outlines);
+    void readEdges(const Outline& outline, const std::vector<Vec2>& line, BackMoment& m) const;
     void readZero(std::span<const Rep> reps);
-    void readResiduals();
     bool isZero(const BackMoment& m, std::span<const Rep> reps) const;
 
     std::shared_ptr<const Track> m_keptTrack;
@@ -123,17 +125,5 @@ class BackLine {
     std::optional<BackReading> m_first;
     BackDoubt m_doubt = BackDoubt::None;
 };
-
-/// Bulge of a line at `at` over the straight line from `from` to `to`: each value a mean over ±0.035. NaN where one of
-/// them was not seen. (Of a circle of radius r over a chord of length c it is the sagitta r − √(r² − c²/4).)
-double sagitta(const BackProfile& f, double from, double at, double to);
-
-/// A straight edge laid on the line from outside so that it rests on [a0, a1] and on [b0, b1]: offset and slope, and
-/// the largest gap between the two contacts. Nothing where either stretch was not seen.
-struct StraightEdge {
-    double offset = 0, slope = 0, gap = 0;
-    double at(double u) const { return offset + slope * u; }
-};
-std::optional<StraightEdge> straightEdge(const BackProfile& f, double a0, double a1, double b0, double b1);
 
 }  // namespace zevo

@@ -36,7 +36,7 @@ enum class NoticeKind {
     NetworksDisagree,  ///< repetitions, as a list: "2, 4"
     LegsDoubted,       ///< repetitions likewise
     NotLookedTwice,    ///< repetitions likewise
-    BackNotRead,       ///< why (backDoubtName, "ask", "loose", "covered"), repetitions likewise or none: the whole view
+    BackNotRead,       ///< why (backDoubtName), repetitions likewise
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,

@@ -10,20 +10,21 @@ namespace {
 using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
-constexpr double kTuckPm = 0.8, kTuckStartPm = 25, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
-                 kStickPm = 2.0, kOrderPm = 0.04, kArchPm = 1.4;
+constexpr double kTuckPm = 0.8, kTuckStartPm = 28, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
+                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
 /// and 0.7 of that half is one standard deviation of a mean of two.
 constexpr double kShareOfDifference = 0.35;
-/// Off square by a degree, the bulge of a low back reads that much more or less, cm.
-constexpr double kPerDegreeOff = 0.1;
+/// Off square by a degree, the bulge of a low back reads that much more or less, cm (virtual clients 7° off: 1.1 cm).
+constexpr double kPerDegreeOff = 0.15;
 
 /// What is read around the turning point; nothing where something stands against it.
 std::optional<BackReading> atTurn(const MeasureInput& in, bool evenLoose = false) {
-    if (!in.back || in.backCovered || (!evenLoose && in.shirt != Shirt::Tight)) return std::nullopt;
-    if (in.back->cmPerTrunk() <= 0 || in.back->doubtAt(in.rep.bottom) != BackDoubt::None) return std::nullopt;
+    if (!in.back || in.back->cmPerTrunk() <= 0) return std::nullopt;
+    const Shirt shirt = evenLoose ? Shirt::Tight : in.shirt;
+    if (in.back->doubtAt(in.rep.bottom, shirt, in.backCovered) != BackDoubt::None) return std::nullopt;
     return in.back->around(in.track.timesS[in.rep.bottom]);
 }
 
@@ -124,10 +125,11 @@ std::optional<Reading> liftOrder(const MeasureInput& in) {
 }
 
 /// How much hollower the low back is at the top than half-way up. A rib cage that tips back does the same: the two are
-/// not told apart.
+/// not told apart. A back that comes up piece by piece is rolled up half-way: no line of its own to hold it against.
 std::optional<Reading> topArch(const MeasureInput& in) {
+    constexpr double kPieceByPiece = 0.05;
     const auto back = atTurn(in);
-    if (!back) return std::nullopt;
+    if (!back || in.back->liftOrder(in.rep).value_or(1) > kPieceByPiece) return std::nullopt;
     return reading(-back->hollowCm, kArchPm, in.rep.bottom);
 }
 

@@ -90,16 +90,13 @@ void sayBack(MeasuredView& view, const SetContext& context) {
         return id == "low_back_tuck" || id == "low_back_round" || id == "bridge_arch";
     });
     if (!view.back || !asked) return;
-    auto say = [&](const char* why, const std::string& reps = {}) {
-        view.notices.push_back({NoticeKind::BackNotRead, {std::string(why), reps}});
-    };
-    if (backIsCovered(context)) return say("covered");
-    if (context.shirt != Shirt::Tight) return say(context.shirt == Shirt::Loose ? "loose" : "ask");
     std::map<BackDoubt, std::string> reps;
     for (const Rep& rep : view.reps)
-        if (const BackDoubt doubt = view.back->doubtAt(rep.bottom); doubt != BackDoubt::None)
+        if (const auto doubt = view.back->doubtAt(rep.bottom, context.shirt, backIsCovered(context));
+            doubt != BackDoubt::None)
             reps[doubt] += (reps[doubt].empty() ? "" : ", ") + std::to_string(rep.index);
-    for (const auto& [doubt, which] : reps) say(backDoubtName(doubt), which);
+    for (const auto& [doubt, which] : reps)
+        view.notices.push_back({NoticeKind::BackNotRead, {std::string(backDoubtName(doubt)), which}});
 }
 
 /// In which repetitions the networks disagreed.

@@ -22,7 +22,7 @@ constexpr double kSomebodyElse = 0.15;
 using Differences = std::array<std::optional<Vec2>, kLandmarkCount>;
 
 Vec2 inTrack(const LandmarkPoint& p, const Track& t) {
-    return {t.facesRight ? p.x : t.pictureWidth - p.x, t.pictureHeight - p.y};
+    return t.fromPicture(Vec2(p.x, p.y));
 }
 
 /// Mean difference of a network's points from the followed ones over its frames.

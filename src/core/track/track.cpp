@@ -194,7 +194,7 @@ void movePoint(const MovedPoint& m, Track& track) {
     auto& points = track.points[index(m.landmark)];
     if (points.empty()) return;
     const std::size_t at = track.sampleAt(m.atS);
-    const Vec2 wanted(track.facesRight ? m.x : track.pictureWidth - m.x, track.pictureHeight - m.y);
+    const Vec2 wanted = track.fromPicture(Vec2(m.x, m.y));
     const Vec2 difference = wanted - points[at];
     const double reach = reachOf(m, track);
     for (std::size_t i = track.sampleAt(m.atS - reach); i <= track.sampleAt(m.atS + reach); ++i) {

@@ -139,6 +139,8 @@ struct Track {
     const Vec2& standingFlatAt(Landmark id) const { return standingFlat[static_cast<std::size_t>(id)]; }
     /// Back to picture pixels (x right, y down) for drawing.
     Vec2 toPicture(const Vec2& p) const;
+    /// A place of the picture in the track's frame.
+    Vec2 fromPicture(const Vec2& p) const { return toPicture(p); }  // a mirror is its own inverse
     std::size_t sampleAt(double timeS) const;
 };
 
