@@ -93,11 +93,13 @@ void SetDocument::measureAnew() {
 
 void SetDocument::refine(std::shared_ptr<const Observation> seen) {
     m_observations.front() = std::move(seen);
+    m_onlySeen = !m_running;  // a wish under way is to be kept
     make();
 }
 
 void SetDocument::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
     m_catalogue = std::move(catalogue);
+    m_onlySeen = false;
     make();
 }
 
@@ -114,6 +116,7 @@ void SetDocument::redo() {
 
 void SetDocument::go(std::size_t to) {
     m_at = to;
+    m_onlySeen = false;
     make();
 }
 
@@ -177,7 +180,7 @@ void SetDocument::taken(std::size_t step, Result<SetState> made) {
     m_shownAt = step;
     m_shown = m_history[step].edits;
     emit changed();
-    if (!m_keeper) return;
+    if (std::exchange(m_onlySeen, false) || !m_keeper) return;
     if (const auto kept = m_keeper(*this); !kept) emit refused(sentence(kept.error()), kept.error());
 }
 

@@ -68,7 +68,9 @@ class SetDocument : public QObject {
     void askDifferences(std::function<void(const Result<Differences>&)> then);
     /// Takes the new values.
     void measureAnew();
-    /// The first view was read more carefully (pictures the network had not reached, shoes, other networks).
+    /// The first view was read more carefully (pictures the network had not reached, shoes, other networks, outlines)
+    /// by a job that has kept it already. Nothing is kept then: the record may hold more than this document has heard
+    /// of yet.
     void refine(std::shared_ptr<const Observation> seen);
     /// Other schools became available, or fewer.
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
@@ -101,6 +103,7 @@ class SetDocument : public QObject {
     std::vector<Step> m_history;
     std::size_t m_at = 0, m_shownAt = 0;
     bool m_running = false, m_again = false;
+    bool m_onlySeen = false;  ///< what is being made follows from another observation alone: there is nothing to keep
     Runner m_runner;
     Keeper m_keeper;
 };

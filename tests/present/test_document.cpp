@@ -89,6 +89,28 @@ class TestDocument : public QObject {
         QCOMPARE(desk.writes, 3);  // what changes nothing is no change
     }
 
+    /// A careful reading is kept by the job that made it. Were it kept here once more, what joined the set in the
+    /// record meanwhile would be taken out of it again.
+    void aCarefulReadingIsShownAndNotKeptTwice() {
+        const auto spec = made::spec(3);
+        Desk quick(spec);
+        QSignalSpy changed(quick.document.get(), &SetDocument::changed);
+        quick.document->refine(made::observation(spec));
+        QVERIFY(changed.size() == 1 && quick.writes == 0);
+        quick.document->apply(StandardChosen{"upright"}, "choice of the standard");
+        QCOMPARE(quick.writes, 1);
+        // A wish under way when it comes is kept all the same, and so is one that comes after it.
+        Desk slow(longSet(), true);
+        slow.document->apply(StandardChosen{"upright"}, "choice of the standard");
+        slow.document->refine(made::observation(longSet()));
+        slow.letGo();
+        QVERIFY(slow.writes >= 1 && slow.keptStandard == "upright");
+        slow.document->refine(made::observation(longSet()));
+        slow.document->apply(StandardChosen{"hips-back"}, "choice of the standard");
+        slow.letGo();
+        QCOMPARE(slow.keptStandard, QString("hips-back"));
+    }
+
     /// A movement that the set does not show: said why, and everything is as it was; nothing is locked.
     void whatCannotBeMeasuredIsRefused() {
         Desk desk(made::spec(3));
