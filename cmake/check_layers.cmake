@@ -18,7 +18,7 @@ set(rules
   "app|^(opencv|libav|libsw|xnnpack|(media|vision|sim|cli)/)"
   "cli|^(${gui}|opencv|libav|libsw|xnnpack|app/)")
 # Core's own folders look down only: each may include those before it.
-set(core_folders base signal body track series statistics reps back balance measures judge advice session live record)
+set(core_folders base signal body track series statistics reps back marks balance measures judge advice session live record)
 set(later ${core_folders})
 foreach(folder ${core_folders})
   list(POP_FRONT later)

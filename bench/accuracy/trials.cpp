@@ -139,7 +139,7 @@ std::vector<Planted> planted() {
         {"hinge_too_deep", kRomanian, {80, 92, 104}, ofRep(&R::hingeLeanDeg)},
         {"leans_back", kHinge, {3.5, 9, 16}, both(&R::lockoutLeanDeg, 1.1, &R::topS)},
         {"lowering_fast", kHinge, {1.1, 0.75, 0.5}, ofRep(&R::lowerS)},
-        {"hips_shoot_up", kFloor, {0.15, 0.45, 1}, ofRep(&R::hipsShootUp)},
+        {"hips_shoot_first", kFloor, {0.15, 0.45, 1}, ofRep(&R::hipsShootUp)},
         {"bridge_low", kBridge, {169, 160, 145}, ofRep(&R::topAngleDeg)},
         {"bridge_overarched", kBridge, {182, 189, 202}, ofRep(&R::topAngleDeg)},
         {"feet_far", kBridge, {6, 12, 26}, [](auto& m, double v) { m.feetFarCm = v; }},

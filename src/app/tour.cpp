@@ -198,9 +198,14 @@ int runTour(MainWindow& window, const QString& folder) {
     good &= openClipNamed(window, "marrec-tholby-squat-side.mp4");
 
     good &= camera.take("review");
-    act("correct");
+    // A marked bar, and what can be put right.
+    good &= openClipNamed(window, "pirrin-skellough-hinge-bar.mp4");
+    press(review, Qt::Key_3);
+    review->chooseMeasure("load_ahead_foot");
+    act("mark");
     good &= camera.take("correct");
     act("correct");
+    good &= openClipNamed(window, "marrec-tholby-squat-side.mp4");
     act("nextFinding");
     act("prepare");
     press(review, Qt::Key_1);

@@ -28,6 +28,7 @@ const char* const kHelp =
     "                 [--front CLIP [--apart yes] [--nudge SECONDS]] [--view auto|side|front|rear|oblique|foot-end]\n"
     "                 [--load KG --weight KG] [--ankle DEGREES] [--wedge DEGREES] [--tempo DOWN-PAUSE-UP]\n"
     "                 [--shirt tight|loose]\n"
+    "                 [--mark POINT@SECONDS,X,Y[;…]] [--nearer CM]\n"
     "                 [--stood-straight yes]\n"
     "                 [--pain 0-10] [--red-flag NAME] [--model lite|full|heavy] [--out FILE]\n"
     "zevo-cli simulate --spec FILE --out DIR\n"
@@ -36,6 +37,11 @@ const char* const kHelp =
     "\n"
     "analyse measures a set and writes the result (docs/formats.md) to FILE or standard output. --front adds a second\n"
     "view of the same set, filmed at the same time, or with --apart yes one after the other.\n"
+    "--mark follows a point from where it is clicked (picture pixels of the first clip): bar_end bell stick_top "
+    "stick_low\n"
+    "back_high back_low from the side, hip_left hip_right knee_left knee_right from the front; --nearer: how much "
+    "nearer to\n"
+    "the camera than the client's middle a bar's end is.\n"
     "simulate makes a clip of a virtual client (clip.mp4) and its truth (truth.json) in DIR.\n"
     "movements lists movements, variations and standards. demo-clips draws the clips of the demo that are not in DIR.\n"
     "Exit code 0: done; 2: bad usage; 3: the clip cannot be judged (one sentence says why).\n";
@@ -103,6 +109,13 @@ class AnalyseCall {
         return v;
     }
 
+    Result<std::vector<Mark>> marks() const {
+        const auto nearer =
+            number("--nearer", 0, 150, "How much nearer the bar's end is must be a number of centimetres");
+        if (!nearer) return nearer.error();
+        return marksFromText(text("--mark"), has("--nearer") ? std::optional(*nearer) : std::nullopt);
+    }
+
     Result<SetContext> context() const {
         SetContext c;
         auto movement = catalog::loadMovement(text("--movement", "squat"));
@@ -167,10 +180,10 @@ class AnalyseCall {
 };
 
 int analyse(int argc, char** argv) {
-    auto args = parse(argc, argv,
-                      {"--movement", "--variation", "--standard", "--stature", "--view", "--model", "--out", "--front",
-                       "--apart", "--nudge", "--load", "--weight", "--ankle", "--wedge", "--stood-straight", "--tempo",
-                       "--shirt", "--pain", "--red-flag"});
+    auto args = parse(argc, argv, {"--movement", "--variation", "--standard",       "--stature", "--view",  "--model",
+                                   "--out",      "--front",     "--apart",          "--nudge",   "--load",  "--weight",
+                                   "--ankle",    "--wedge",     "--stood-straight", "--tempo",   "--shirt", "--mark",
+                                   "--nearer",   "--pain",      "--red-flag"});
     if (!args.problem.empty()) return usage(args.problem);
     if (args.plain.size() != 1) return usage("Name one clip.");
     const AnalyseCall call(args.options);
@@ -192,6 +205,9 @@ int analyse(int argc, char** argv) {
     options.modelDir = catalog::modelDir();
     options.model = *model;
     options.back = context->shirt != Shirt::NotSaid;
+    const auto marks = call.marks();
+    if (!marks) return usage(words(marks.error()));
+    options.marks = *marks;
     auto analysed = pipeline::analyseClip(args.plain[0], *context, options, g_cancel);
     if (!analysed) return cannotJudge(analysed.error());
     if (call.has("--front")) {

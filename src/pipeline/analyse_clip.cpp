@@ -8,6 +8,7 @@
 
 #include "media/frame_source.h"
 #include "pipeline/barrier.h"
+#include "pipeline/follow_mark.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/shoe_stage.h"
 #include "pipeline/turning_points.h"
@@ -297,8 +298,15 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
         if (auto read = readContours(clip, *view, *seen, options.modelDir, cancel, progress); !read)
             return read.error();
         readBack(*view, seen->contours);
-        measureRepetitions(*view, named);
     }
+    std::vector<Mark> followed;
+    for (const Mark& mark : options.marks) {
+        auto done = followMark(clip, mark, markedSpan(*view, mark), view->clip.width, cancel, progress);
+        if (!done) return done.error();
+        followed.push_back(std::move(*done));
+    }
+    readMarks(*view, followed);
+    if (options.back || !followed.empty()) measureRepetitions(*view, named);
     MeasuredSet set = setOf(std::move(*view), named);
     set.result.notices.insert(set.result.notices.end(), seen->notices.begin(), seen->notices.end());
     return AnalysedClip{std::move(*seen), std::move(set), std::nullopt};

@@ -24,10 +24,12 @@ struct AnalyseOptions {
     std::optional<PersonAt> person = {};
     /// analyseClip() only: the line of the back as well.
     bool back = false;
+    /// analyseClip() only: points to be followed, with their clicks.
+    std::vector<Mark> marks = {};
 };
 
 /// What a job is at; the words are made in the window.
-enum class Doing { Reading, Outlines, ViewingCopy, CheckingFile, Drawing, Opening };
+enum class Doing { Reading, Outlines, ViewingCopy, CheckingFile, Drawing, Opening, Following };
 
 struct Progress {
     long framesDone = 0;

@@ -27,6 +27,11 @@ Result<std::vector<DemoSet>> loadDemo(const std::string& file) {
             s.movement = spec.value("movement", "squat");
             s.variation = spec.value("variation", "");
             s.loadShare = spec.value("load", 0.0);
+            s.wedgeDeg = o.value("wedge_deg", 0.0);
+            const double nearer = o.value("nearer_cm", usuallyNearerCm(MarkKind::BarEnd, ViewKind::Side));
+            auto marks = marksFromText(o.value("marks", ""), nearer);
+            if (!marks) return marks.error();
+            s.marks = std::move(*marks);
             s.standard = o.at("standard").get<std::string>();
             s.clipName = o.at("clip").get<std::string>();
             s.specJson = spec.dump();

@@ -15,7 +15,8 @@ struct DemoSet {
     std::string story;  ///< what happened, one sentence
     double statureCm = 0;
     std::string specJson;  ///< what the virtual client does
-    double loadShare = 0;
+    double loadShare = 0, wedgeDeg = 0;
+    std::vector<Mark> marks;               ///< what the coach clicked, in the first clip
     std::vector<std::string> planted;      ///< fault ids the clip was made to show
     int reps = 0;                          ///< repetitions it shows
     std::string frontName, frontSpecJson;  ///< the same set by a second camera in front; empty = none

@@ -104,7 +104,7 @@ Overlay ComparePresenter::overlay(bool after) const {
     if (!m || m->second) return {};
     const Track& t = s.set.track();
     return overlayFor(m_measure, t, t.sampleAt(timeS(after)), standard().bandFor(m_measure), rep.leg,
-                      s.set.first.back.get());
+                      s.set.first.back.get(), s.set.first.marks.get());
 }
 
 Overlay ComparePresenter::otherFigure(bool after) const {

@@ -16,6 +16,7 @@ struct Sketch {
     const Track& track;
     std::size_t sample;
     const BackLine* back = nullptr;
+    const MarkLines* marks = nullptr;
     Overlay out{};
 
     Vec2 near(L left) const { return track.at(track.nearOf(left), sample); }
@@ -90,6 +91,48 @@ struct Sketch {
         for (std::size_t i = 1; i < drawn.outline.size(); ++i) line(drawn.outline[i - 1], drawn.outline[i]);
         ghost(drawn.edge[0], drawn.edge[1]);
         out.label = picture(drawn.outline[drawn.outline.size() / 2]);
+    }
+
+    /// Where a marked point is in this picture; nothing where it is not marked or was lost.
+    std::optional<Vec2> marked(MarkKind kind) const {
+        const auto* line = marks ? marks->of(kind) : nullptr;
+        if (!line || std::isnan(line->seen[sample].x())) return std::nullopt;
+        return line->seen[sample];
+    }
+
+    /// The load's way over the repetition, its place now, and a line up from the middle of the foot.
+    void loadWay(const Vec2& otherwise) {
+        const auto way = marks ? marks->wayAround(sample) : std::vector<Vec2>();
+        for (std::size_t i = 1; i < way.size(); ++i) line(way[i - 1], way[i]);
+        const auto kind = marks ? marks->load() : std::nullopt;
+        const Vec2 here = kind ? marked(*kind).value_or(otherwise) : otherwise;
+        const FootExtent foot = footExtent(track, PointSet::Seen);
+        double top = here.y();
+        for (const Vec2& p : way) top = std::max(top, p.y());
+        const double middle = 0.5 * (foot.heel + foot.toe);
+        ghost(Vec2(middle, foot.floor), Vec2(middle, top));
+        dot(here);
+        out.label = picture(here);
+    }
+
+    void tapes(const Vec2& a, const Vec2& b) {
+        line(a, b);
+        dot(a), dot(b);
+        const double middle = 0.5 * (a.y() + b.y());
+        ghost(Vec2(a.x(), middle), Vec2(b.x(), middle));
+        out.label = picture(0.5 * (a + b));
+    }
+
+    void tapedStick(const Vec2& a, const Vec2& b) {
+        const Vec2 low = marked(MarkKind::StickLow).value_or(a), top = marked(MarkKind::StickTop).value_or(b);
+        ghost(low, top);
+        const Vec2 along = (top - low).normalized();
+        for (MarkKind kind : {MarkKind::BackHigh, MarkKind::BackLow})
+            if (const auto tape = marked(kind)) {
+                line(*tape, low + along * (*tape - low).dot(along));
+                dot(*tape);
+            }
+        out.label = picture(0.5 * (low + top));
     }
 
     void massOverFoot(const Band* band) {
@@ -191,6 +234,14 @@ void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
             break;
         case Draw::Back:
         case Draw::Stick: s.backLine(a, b, part.draw == Draw::Stick); break;
+        case Draw::LoadPath: s.loadWay(a); break;
+        case Draw::Tapes: {
+            const bool hips = part.a.landmark == L::LeftHip;
+            s.tapes(s.marked(hips ? MarkKind::HipLeft : MarkKind::KneeLeft).value_or(a),
+                    s.marked(hips ? MarkKind::HipRight : MarkKind::KneeRight).value_or(b));
+            break;
+        }
+        case Draw::TapedStick: s.tapedStick(a, b); break;
         case Draw::Path: s.path(idOf(part.a), static_cast<std::size_t>(1.5 * s.track.rate)); break;
     }
 }
@@ -198,8 +249,8 @@ void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
 }  // namespace
 
 Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band, std::optional<Side> leg,
-                   const BackLine* back) {
-    Sketch s{track, std::min(sample, track.size() - 1), back};
+                   const BackLine* back, const MarkLines* marks) {
+    Sketch s{track, std::min(sample, track.size() - 1), back, marks};
     if (!measure) return s.out;
     const Side side = leg.value_or(track.near);
     for (const SketchPart& part : measure->sketch) draw(s, part, band, side);

@@ -27,9 +27,11 @@ struct Overlay {
 };
 
 /// The lines of one measure (its sketch in the table of measures) in the view of the track. `band` may be null; `leg`:
-/// the one the measure is about, the near one when nothing is said; `back`: the line of the back, where it was read.
+/// the one the measure is about, the near one when nothing is said; `back`, `marks`: the line of the back and the
+/// points the coach marked, where there are any.
 Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band,
-                   std::optional<Side> leg = std::nullopt, const BackLine* back = nullptr);
+                   std::optional<Side> leg = std::nullopt, const BackLine* back = nullptr,
+                   const MarkLines* marks = nullptr);
 
 /// The whole tracked figure, to check the tracking: near-side lines in `lines`, far-side ones in `ghosts`.
 Overlay skeletonOverlay(const Track& track, std::size_t sample);

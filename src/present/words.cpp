@@ -142,6 +142,14 @@ QString plain(const Notice& n) {
                       "Values there are unsure; film with it free.")
                 .arg(word);
         case NoticeKind::BackNotRead: return backWords(n);
+        case NoticeKind::MarkLost:
+            return tr("What was marked was lost in rep %1: %2. Click it again where it is lost, and it is followed "
+                      "from both sides.")
+                .arg(n.word(1).c_str(), markWords(markFromName(n.word(0)).value_or(MarkKind::Bell)));
+        case NoticeKind::MarkNotSeen:
+            return tr(
+                "What was clicked looks like what is around it, so that it cannot be followed. An edge, a piece "
+                "of tape of another colour or the end of a bar can.");
         case NoticeKind::NotLookedTwice:
             return tr("The other networks could not look at rep %1: what hides a leg there may go unnoticed.")
                 .arg(word);
@@ -201,6 +209,22 @@ QString worded(const std::string& id, const std::map<std::string, const char*>& 
 }
 
 }  // namespace
+
+QString markWords(MarkKind kind) {
+    switch (kind) {
+        case MarkKind::BarEnd: return tr("end of the bar");
+        case MarkKind::Bell: return tr("bell, or what the hands hold");
+        case MarkKind::HipLeft: return tr("left hip bone, tape");
+        case MarkKind::HipRight: return tr("right hip bone, tape");
+        case MarkKind::KneeLeft: return tr("left knee, tape");
+        case MarkKind::KneeRight: return tr("right knee, tape");
+        case MarkKind::StickTop: return tr("stick, upper end");
+        case MarkKind::StickLow: return tr("stick, lower end");
+        case MarkKind::BackHigh: return tr("between the shoulder blades, tape");
+        case MarkKind::BackLow: break;
+    }
+    return tr("sacrum, tape");
+}
 
 QString redFlagTitle(const std::string& id) {
     static const std::map<std::string, const char*> kWords{

@@ -28,6 +28,8 @@ struct StopWords {
 StopWords stopWords(const StopAnswer& stop);
 /// "Numbness or tingling" of the id "numbness".
 QString redFlagTitle(const std::string& id);
+/// "end of the bar" …: what was marked in the picture.
+QString markWords(MarkKind kind);
 /// "Knee, front" of the id "knee-front"; "Back of the thigh" of "hamstring".
 QString painPlaceTitle(const std::string& id);
 QString feltTitle(const std::string& id);

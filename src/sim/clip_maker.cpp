@@ -9,6 +9,7 @@
 #include "core/base/contour.h"
 #include "sim/figure.h"
 #include "sim/loose_shirt.h"
+#include "sim/tapes.h"
 
 namespace zevo::sim {
 
@@ -150,6 +151,24 @@ std::vector<Prop> thingsBehind(const ClipSpec& spec) {
     return out;
 }
 
+/// The client's own mesh at a moment, before anything is stuck to it or held.
+void buildBody(const ClipSpec& spec, const Figure& figure, const Skeleton& s, Mesh& mesh) {
+    figure.build(s, mesh);
+    hangShirt(spec.motion.body, s, mesh);
+}
+
+int nearSide(const ClipSpec& spec) {
+    return spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
+}
+
+/// Stuck on at the first moment.
+Tapes tapesOf(const ClipSpec& spec, const Figure& figure, const Motion& motion) {
+    const Skeleton s = motion.at(0);
+    Mesh body;
+    buildBody(spec, figure, s, body);
+    return {body, s, spec.motion.body.statureCm, nearSide(spec), std::abs(spec.scene.camera.azimuthDeg) > 90};
+}
+
 /// Draws the frames of one spec; one instance per thread.
 class FrameMaker {
   public:
@@ -160,6 +179,7 @@ class FrameMaker {
           m_renderer(spec.scene),
           m_things(thingsInFront(spec.scene)) {
         for (const Prop& p : thingsBehind(spec)) m_things.push_back(p);
+        if (spec.scene.looks.tapes) m_tapes = tapesOf(spec, *m_figure, *m_motion);
         if (!spec.scene.bystander) return;
         MotionSpec other;
         other.body.statureCm = 170;
@@ -200,9 +220,12 @@ class FrameMaker {
   private:
     void drawMoment(double timeS, long frame, Picture& out) {
         const Skeleton s = m_motion->at(timeS);
-        m_figure->build(s, m_mesh);
-        hangShirt(m_spec.motion.body, s, m_mesh);
+        buildBody(m_spec, *m_figure, s, m_mesh);
         paintShoes(m_spec.scene.looks, s, m_mesh);
+        if (m_tapes) {
+            const Mesh body = m_mesh;
+            m_tapes->add(body, s, m_mesh);
+        }
         addProps(s.props, m_mesh);
         addProps(m_things, m_mesh);
         m_mesh.append(m_other);
@@ -215,6 +238,7 @@ class FrameMaker {
     std::shared_ptr<const Figure> m_figure;
     Renderer m_renderer;
     std::vector<Prop> m_things;
+    std::optional<Tapes> m_tapes;
     Mesh m_mesh, m_other;
     std::vector<float> m_mask;
 };
@@ -308,10 +332,35 @@ Result<std::unique_ptr<media::FrameSource>> liveClient(const ClipSpec& spec) {
     return std::unique_ptr<media::FrameSource>(std::make_unique<LiveClient>(spec, motionOf(spec), *figure));
 }
 
+Result<std::map<MarkKind, std::vector<MarkStep>>> trueMarks(const ClipSpec& spec) {
+    const auto figure = makeFigure(spec.motion.body);
+    if (!figure) return figure.error();
+    const auto motion = motionOf(spec);
+    const Camera camera(spec.scene.camera);
+    std::optional<Tapes> tapes;
+    if (spec.scene.looks.tapes) tapes = tapesOf(spec, **figure, *motion);
+    std::map<MarkKind, std::vector<MarkStep>> out;
+    Mesh body;
+    for (double t : frameTimes(spec)) {
+        const Skeleton s = motion->at(t);
+        auto places = thingsMarked(s, Vec3(-camera.forward().x(), 0, -camera.forward().z()));
+        if (tapes) {
+            buildBody(spec, **figure, s, body);
+            places.merge(tapes->places(body, s));
+        }
+        for (const auto& [kind, p] : places) {
+            MarkStep step{t, 0, 0};
+            camera.project(p, step.x, step.y);
+            out[kind].push_back(step);
+        }
+    }
+    return out;
+}
+
 std::string truthJson(const ClipSpec& spec, const std::vector<Outline>& outlines) {
     const auto motion = motionOf(spec);
     const Camera camera(spec.scene.camera);
-    const int near = spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
+    const int near = nearSide(spec);
     auto rounded = [](double v) { return std::round(v * 1e4) / 1e4; };
     json out{{"schema", "zevo-truth-1"},
              {"movement", spec.motion.movement},

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <memory>
 #include <string>
 #include <vector>
@@ -8,6 +9,7 @@
 #include "core/base/result.h"
 #include "core/body/landmarks.h"
 #include "core/body/outline.h"
+#include "core/marks/marks.h"
 #include "media/clip_writer.h"
 #include "media/frame_source.h"
 #include "sim/motion.h"
@@ -40,6 +42,10 @@ std::vector<double> frameTimes(const ClipSpec& spec);
 /// The 33 landmarks exactly where they are, projected by the spec's camera: a perfect pose estimator.
 PoseFrame truePose(const Skeleton& skeleton, const Camera& camera, double timeS);
 PoseFrames truePoses(const ClipSpec& spec);
+
+/// Where what can be marked truly is in every frame, picture pixels, whether it is covered or not: ends of bars, bells
+/// and sticks, tapes where the client wears them (looks.h).
+Result<std::map<MarkKind, std::vector<MarkStep>>> trueMarks(const ClipSpec& spec);
 
 /// Told (frames done, frames in all); returns false to stop.
 using Progress = std::function<bool(long, long)>;

@@ -91,6 +91,7 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(looks, "shoes", l.shoes, "looks");
     r.get(looks, "shake_px", l.shakePx, "looks");
     r.get(looks, "clutter", l.clutter, "looks");
+    r.get(looks, "tapes", l.tapes, "looks");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");
     r.get(root, "start_s", spec.startS, "");

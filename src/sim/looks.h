@@ -21,6 +21,7 @@ struct Looks {
     double sunWidthM = 0, sunAtM = 0, sunBright = 0.8;
     std::string shoes = "plain";  ///< plain, two-tone, stripes, speckled, socks
     double shakePx = 0;           ///< of a camera held in the hand
+    bool tapes = false;           ///< tape on hip bones, knees, sacrum and between the shoulder blades
     bool clutter = false;         ///< shelves and hanging things of the clothes' colours right behind the client
 
     /// Share of the key light at a place `acrossM` along the picture's right, at a time.

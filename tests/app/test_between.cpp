@@ -366,6 +366,60 @@ class TestBetween : public QObject {
         QVERIFY(p.side(false).rep && p.side(true).rep && *p.side(false).rep < *p.side(true).rep);
     }
 
+    /// A click on something with an edge, followed in the background; an edit like any other, kept with its path.
+    void aPointIsMarkedAndFollowed() {
+        openTheSet(1);
+        auto* bar = review()->correctBar();
+        auto* stage = review()->stage();
+        key(w(), Qt::Key_M, Qt::ControlModifier);
+        QVERIFY(review()->isCorrecting() && bar->isMarking() && bar->markBox()->isVisible());
+        QVERIFY(stage->tool() == app::Stage::Tool::Mark);
+        const int bell = bar->markBox()->findData(static_cast<int>(MarkKind::Bell));
+        QVERIFY(bell >= 0);
+        QVERIFY(bar->markBox()->findData(static_cast<int>(MarkKind::HipLeft)) < 0);  // not seen from the side
+        bar->markBox()->setCurrentIndex(bell);
+        QTRY_VERIFY_WITH_TIMEOUT(stage->hasPicture(), kLong);
+        const Track& track = review()->presenter().track(false);
+        const Vec2 toe =
+            track.toPicture(track.at(track.nearOf(Landmark::LeftToe), track.sampleAt(stage->shownTimeS())));
+        auto has = [&](const char* id) {
+            for (const auto& r : review()->presenter().readings())
+                if (r.id == id) return true;
+            return false;
+        };
+        QVERIFY(!has("load_sway"));
+        QTest::mouseClick(stage, Qt::LeftButton, {}, stage->toWidget({toe.x(), toe.y()}).toPoint());
+        QVERIFY(text("correctHint").contains("followed"));
+        QVERIFY(waitForWork(w()));
+        QTRY_COMPARE_WITH_TIMEOUT(fold(*library().edits(review()->id())).views[0].marks.size(), std::size_t{1}, kLong);
+        const Mark kept = fold(*library().edits(review()->id())).views[0].marks[0];
+        QVERIFY(kept.kind == MarkKind::Bell && kept.path && kept.path->size() > 60);
+        QTRY_VERIFY(has("load_sway"));
+        QCOMPARE(stage->marks().size(), std::size_t{1});
+        // One more, with keys alone: the cross is moved and taken.
+        key(w(), Qt::Key_Right, Qt::AltModifier);
+        key(w(), Qt::Key_Left, Qt::AltModifier);
+        for (int i = 0; i < 10; ++i) key(w(), Qt::Key_Right);
+        key(w(), Qt::Key_Return, Qt::ControlModifier);
+        QVERIFY(waitForWork(w()));
+        QTRY_COMPARE_WITH_TIMEOUT(fold(document().edits()).views[0].marks[0].clicks.size(), std::size_t{2}, kLong);
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(fold(document().edits()).views[0].marks[0].clicks.size(), std::size_t{1});
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QTRY_VERIFY(fold(document().edits()).views[0].marks.empty() && !has("load_sway"));
+        key(w(), Qt::Key_Y, Qt::ControlModifier);
+        QTRY_VERIFY(has("load_sway"));
+        // Taken off, it is gone; what is plain is refused in words and nothing changes.
+        click(bar, "markOff");
+        QTRY_VERIFY(!has("load_sway") && stage->marks().empty());
+        QTest::mouseClick(stage, Qt::LeftButton, {}, stage->toWidget({12, 12}).toPoint());
+        QVERIFY(waitForWork(w()));
+        QVERIFY(fold(document().edits()).views[0].marks.empty());
+        key(w(), Qt::Key_M, Qt::ControlModifier);
+        QVERIFY(stage->tool() == app::Stage::Tool::Points);
+        key(w(), Qt::Key_E);
+    }
+
     void ownWordsAreGiven() {
         openTheSet(1);
         while (review()->presenter().saying().fault.isEmpty() &&

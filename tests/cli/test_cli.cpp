@@ -82,6 +82,31 @@ class TestCli : public QObject {
         QVERIFY(silk.code != 0 && silk.err.contains("loose"));
     }
 
+    /// The end of a shoe, as anything that has an edge, is followed from where it is clicked.
+    void aMarkedPointIsFollowed() {
+        QFile truth(QString(ZEVO_FIXTURE_DIR) + "/side/truth.json");
+        QVERIFY(truth.open(QIODevice::ReadOnly));
+        const json frame = json::parse(truth.readAll().toStdString())["frames"][20];
+        const QString at = QString("%1,%2,%3")
+                               .arg(frame["t_s"].get<double>())
+                               .arg(frame["toe"][3].get<double>())
+                               .arg(frame["toe"][4].get<double>());
+        const QStringList call{"analyse", fixture("side"), "--stature", "170", "--model", "lite", "--mark"};
+        const Run run = zevoCli(call + QStringList{"bell@" + at});
+        QVERIFY2(run.code == 0, qPrintable(run.err));
+        const json r = resultOf(run);
+        for (const auto& rep : r["reps"]) {
+            QVERIFY(rep["measures"].contains("load_sway"));
+            QVERIFY(rep["measures"]["load_sway"]["value"].get<double>() < 3);  // a toe that stays where it is
+            QVERIFY(!rep["measures"].contains("load_speed"));                  // and is lifted nowhere
+        }
+        const Run wrong = zevoCli(call + QStringList{"elbow@" + at}), torn = zevoCli(call + QStringList{"bell@1,2"}),
+                  wall = zevoCli(call + QStringList{"bell@1.0,20,20"});
+        QVERIFY(wrong.code == 2 && wrong.err.contains("hip_left"));
+        QCOMPARE(torn.code, 2);
+        QVERIFY(wall.code == 3 && wall.err.contains("cannot be followed"));
+    }
+
     void aFrontViewAloneIsJudgedForWhatItShows() {
         const Run run = zevoCli({"analyse", fixture("front"), "--stature", "170", "--model", "lite"});
         QVERIFY2(run.code == 0, qPrintable(run.err));

@@ -77,7 +77,8 @@ class TestSession : public QObject {
                         LegNamed{false, {2.5, Side::Right}},
                         StandingSet{true, 0.5},
                         LengthTold{false, {10, 20, 30, 400, 91.5}},
-                        NotePinned{false, 2.25, "looks down here"}};
+                        NotePinned{false, 2.25, "looks down here"},
+                        PointMarked{true, {MarkKind::KneeLeft, 12, {{0.5, 310.25, 402}}, nullptr}}};
         QCOMPARE(all.size(), std::variant_size_v<Edit>);
         for (const Edit& e : all) {
             const auto [kind, payload] = writeEdit(e);

@@ -8,6 +8,7 @@
 
 #include "app/shell/flow_layout.h"
 #include "app/theme/theme.h"
+#include "present/words.h"
 
 namespace zevo::app {
 
@@ -73,6 +74,33 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
     m_person->setToolTip(tr("Click the client in the picture; the clip is followed again in the background"));
     m_person->setCheckable(true);
 
+    m_kind = new QComboBox(this);
+    m_kind->setObjectName("markKind");
+    m_kind->setAccessibleName(tr("What to mark in the picture, so that it is followed"));
+    row->addWidget(m_kind);
+    m_mark = button("markIt", tr("Mark it"), nullptr);
+    m_mark->setToolTip(
+        tr("Click it once in the picture; it is followed both ways in the background (Ctrl+M; Alt and "
+           "arrows move the cross, Ctrl+Enter takes it)"));
+    m_mark->setCheckable(true);
+    m_nearer = new QDoubleSpinBox(this);
+    m_nearer->setObjectName("nearerCm");
+    m_nearer->setAccessibleName(tr("How much nearer to the camera than the client's middle it is"));
+    m_nearer->setToolTip(m_nearer->accessibleName());
+    m_nearer->setRange(0, 150);
+    m_nearer->setDecimals(0);
+    m_nearer->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    m_nearer->setPrefix(tr("nearer by "));
+    m_nearer->setSuffix(" cm");
+    m_nearer->setKeyboardTracking(false);
+    row->addWidget(m_nearer);
+    m_markOff = button("markOff", tr("Mark off"), nullptr);
+    m_markOff->setToolTip(tr("What is marked under this name is not followed any more"));
+
+    connect(m_mark, &QPushButton::toggled, this, &CorrectBar::markWanted);
+    connect(m_markOff, &QPushButton::clicked, this, &CorrectBar::markTakenOff);
+    connect(m_kind, &QComboBox::currentIndexChanged, this, &CorrectBar::chooseKind);
+    connect(m_nearer, &QDoubleSpinBox::valueChanged, this, &CorrectBar::nearerTold);
     connect(m_lengthButton, &QPushButton::toggled, this, &CorrectBar::lengthWanted);
     connect(m_person, &QPushButton::toggled, this, &CorrectBar::personWanted);
     connect(m_take, &QPushButton::clicked, this, [this] {
@@ -97,8 +125,49 @@ void CorrectBar::setHint(const QString& hint) {
     m_hint->setText(hint);
 }
 
+void CorrectBar::setMarks(ViewKind view, const std::vector<Mark>& marked) {
+    if (m_view != view) {
+        const QSignalBlocker quiet(m_kind);
+        m_view = view;
+        m_kind->clear();
+        for (std::size_t k = 0; k < kMarkKinds; ++k)
+            if (const auto kind = static_cast<MarkKind>(k); isMarkedIn(kind, view))
+                m_kind->addItem(present::markWords(kind), static_cast<int>(k));
+        for (QWidget* w : std::initializer_list<QWidget*>{m_kind, m_mark}) w->setVisible(m_kind->count() > 0);
+    }
+    m_marked = marked;
+    chooseKind();
+}
+
+void CorrectBar::chooseKind() {
+    if (m_kind->count() == 0) return m_nearer->hide(), m_markOff->hide();
+    const auto mark =
+        std::find_if(m_marked.begin(), m_marked.end(), [this](const Mark& m) { return m.kind == markKind(); });
+    const bool there = mark != m_marked.end();
+    const QSignalBlocker quiet(m_nearer);
+    m_nearer->setValue(there ? mark->nearerCm : usuallyNearerCm(markKind(), *m_view));
+    m_nearer->setVisible(markKind() == MarkKind::BarEnd);
+    m_markOff->setVisible(there);
+}
+
+MarkKind CorrectBar::markKind() const {
+    return static_cast<MarkKind>(m_kind->currentData().toInt());
+}
+
+double CorrectBar::nearerCm() const {
+    return m_nearer->value();
+}
+
+void CorrectBar::setMarking(bool on) {
+    if (m_kind->count() > 0) m_mark->setChecked(on);
+}
+
+bool CorrectBar::isMarking() const {
+    return m_mark->isChecked();
+}
+
 void CorrectBar::letGo() {
-    for (QPushButton* b : {m_person, m_lengthButton}) {
+    for (QPushButton* b : {m_person, m_lengthButton, m_mark}) {
         const QSignalBlocker quiet(b);
         b->setChecked(false);
     }

@@ -1,8 +1,11 @@
 #pragma once
 
 #include <QFrame>
+#include <optional>
+#include <vector>
 
 #include "app/shell/actions.h"
+#include "core/marks/marks.h"
 #include "present/log_words.h"
 
 class QComboBox;
@@ -23,6 +26,15 @@ class CorrectBar : public QFrame {
     /// `oneLeg`: the movement works one leg at a time; `leg`: what the named leg would become.
     void setSet(bool oneLeg, const QString& leg);
     void setHint(const QString& hint);
+    /// What can be marked in the view that is shown; `marked`: those that are.
+    void setMarks(ViewKind view, const std::vector<Mark>& marked);
+    MarkKind markKind() const;
+    double nearerCm() const;
+    /// The mouse marks a point, or does not any more.
+    void setMarking(bool on);
+    bool isMarking() const;
+    QComboBox* markBox() const { return m_kind; }
+    QDoubleSpinBox* nearerBox() const { return m_nearer; }
     /// The mouse drags points again.
     void letGo();
     /// Asks how long the line is that was drawn.
@@ -34,12 +46,20 @@ class CorrectBar : public QFrame {
     void lengthWanted(bool on);
     void personWanted(bool on);
     void lengthTold(double cm);
+    void markWanted(bool on);
+    void markTakenOff();
+    void nearerTold(double cm);
 
   private:
     QLabel* m_hint;
     QComboBox* m_reach;
     QDoubleSpinBox* m_length;
-    QPushButton *m_leg, *m_lengthButton, *m_person, *m_take;
+    void chooseKind();
+    QComboBox* m_kind;
+    QDoubleSpinBox* m_nearer;
+    std::vector<Mark> m_marked;
+    std::optional<ViewKind> m_view;
+    QPushButton *m_leg, *m_lengthButton, *m_person, *m_take, *m_mark, *m_markOff;
     present::Lengths m_lengths = present::Lengths::Metric;
 };
 

@@ -42,6 +42,10 @@ void ReviewView::chooseTool(Stage::Tool tool) {
     switch (tool) {
         case Stage::Tool::Length: m_bar->setHint(tr("Draw along something whose length you know.")); break;
         case Stage::Tool::Person: m_bar->setHint(tr("Click the client in the picture.")); break;
+        case Stage::Tool::Mark:
+            m_bar->setHint(
+                tr("Click it once, where it is seen best. It is followed both ways; where it is lost, click again."));
+            break;
         default:
             m_bar->setHint(
                 tr("Drag a point where it belongs, or a rep's end on the bar. Comma and point choose, Alt and "
@@ -126,6 +130,7 @@ void ReviewView::stepPoint(int by) {
 }
 
 void ReviewView::nudgePoint(const QPointF& by) {
+    if (m_stage->tool() == Stage::Tool::Mark) return m_stage->moveCross(2 * by);
     if (!m_correcting || m_stage->handles().empty()) return;
     const auto& handle = m_stage->handles()[static_cast<std::size_t>(std::max(0, m_point))];
     takePoint(handle.id, handle.at + by);
@@ -296,6 +301,7 @@ void ReviewView::connectCorrecting() {
     connect(m_bar, &CorrectBar::personWanted, this,
             [this](bool on) { chooseTool(on ? Stage::Tool::Person : Stage::Tool::Points); });
     connect(m_bar, &CorrectBar::lengthTold, this, &ReviewView::tellLength);
+    connectMarks();
     m_actions.on("correct", [this] { toggleCorrecting(); });
     m_actions.on("nextPoint", [this] { stepPoint(1); });
     m_actions.on("previousPoint", [this] { stepPoint(-1); });

@@ -41,6 +41,7 @@ const Watchable& ReviewView::clip(bool second) const {
 }
 
 void ReviewView::setSet(LoadedSet set, Lengths lengths) {
+    m_following.clear();
     m_stage->setPlaying(false);
     m_presenter = std::make_unique<present::ReviewPresenter>(set.state, set.catalogue);
     m_presenter->setLengths(lengths);
@@ -223,11 +224,13 @@ void ReviewView::refreshOverlay() {
     m_stage->setBody(present::bodyOver(track, span ? track.sampleAt(span->startS) : 0,
                                        span ? track.sampleAt(span->endS) : track.size() - 1));
     refreshHandles();
+    refreshMarks();
     std::vector<double> notes;
     for (const NotePinned& n : m_document->state().edited.views[m_second].notes) notes.push_back(n.atS);
     m_stage->setNotes(std::move(notes), noteHere());
     m_stage->setOverlay(here ? present::overlayFor(measure, track, sample, presenter().standard().bandFor(measure),
-                                                   presenter().leg(), m_document->state().set.view(m_second).back.get())
+                                                   presenter().leg(), m_document->state().set.view(m_second).back.get(),
+                                                   m_document->state().set.view(m_second).marks.get())
                              : Overlay{},
                         text);
     m_stage->setSkeleton(m_skeleton ? present::skeletonOverlay(track, sample) : Overlay{}, m_skeleton);

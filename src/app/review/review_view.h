@@ -94,6 +94,12 @@ class ReviewView : public QWidget {
     void restsHere();
     void untrim();
     void pointsBack();
+    /// The mouse marks a point that is followed, or does not any more.
+    void toggleMarking();
+    /// What was followed; nothing where the coach clicked again meanwhile: then another following is on its way.
+    void takeMark(bool second, const zevo::Mark& mark);
+    /// It could not be followed: it is as it was.
+    void dropMark(bool second, MarkKind kind);
     /// An empty word takes the one of the picture that is shown off.
     void pinNote(const QString& text);
 
@@ -106,6 +112,8 @@ class ReviewView : public QWidget {
     void offerTaken(const QString& offer);  ///< "anew", "stature", "movement:FAMILY"
     void heldOnChosen(const QDate& day);
     void personWanted(bool second, double atS, const QPointF& at);
+    /// A point was clicked: it is to be followed, and taken with takeMark().
+    void markWanted(bool second, const zevo::Mark& mark);
 
   protected:
     void keyPressEvent(QKeyEvent*) override;
@@ -144,6 +152,10 @@ class ReviewView : public QWidget {
     void trim(bool begins);
     void tellLength(double cm);
     QString noteHere() const;
+    const Mark* markOf(bool second, MarkKind kind) const;
+    void markAt(const QPointF& at);
+    void refreshMarks();
+    void connectMarks();
 
     Actions& m_actions;
     Theme m_theme = lightTheme();
@@ -157,10 +169,11 @@ class ReviewView : public QWidget {
     std::vector<CueScore> m_scores;  ///< of this client's cues
     bool m_refined = false, m_refining = false;
     bool m_skeleton = false, m_second = false, m_correcting = false;
-    int m_point = 1;                      ///< which point keys move
-    std::optional<SetState> m_try;        ///< what the drag under way comes to
-    std::optional<LandmarkMoved> m_drag;  ///< the newest place of the point in the hand
-    QLineF m_line;                        ///< drawn for a true length
+    int m_point = 1;                       ///< which point keys move
+    std::optional<SetState> m_try;         ///< what the drag under way comes to
+    std::optional<LandmarkMoved> m_drag;   ///< the newest place of the point in the hand
+    QLineF m_line;                         ///< drawn for a true length
+    std::vector<PointMarked> m_following;  ///< clicks whose following is under way
     CorrectBar* m_bar;
     LogRow* m_log;
     RepStrip* m_strip;

@@ -230,6 +230,10 @@ void Stage::mousePressEvent(QMouseEvent* e) {
             if (m_dragged >= 0) setPlaying(false);
             break;
         case Tool::Length: m_length = QLineF(toPicture(e->position()), toPicture(e->position())); break;
+        case Tool::Mark:
+            m_cross = toPicture(e->position());
+            takeCross();
+            break;
         case Tool::Person: emit personClicked(toPicture(e->position())); break;
         case Tool::Play: setPlaying(!isPlaying()); break;
         case Tool::None: break;

@@ -60,8 +60,9 @@ class Stage : public QWidget {
         bool corrected = false;
         QString name;
     };
-    /// What a press on the picture means: play and pause, nothing, drag a point, draw a true length, choose the person.
-    enum class Tool { Play, None, Points, Length, Person };
+    /// What a press on the picture means: play and pause, nothing, drag a point, draw a true length, choose the person,
+    /// mark a point that is to be followed.
+    enum class Tool { Play, None, Points, Length, Person, Mark };
     /// Points, ends of repetitions, lengths can be put right.
     bool isCorrecting() const { return m_tool > Tool::None; }
     void setTool(Tool tool);
@@ -73,6 +74,19 @@ class Stage : public QWidget {
     void setBody(const QRectF& body);
     /// Moments with a word pinned to them, and the word of the picture that is seen.
     void setNotes(std::vector<double> momentsS, const QString& here);
+    /// A point that was marked, as it is in the picture that is seen.
+    struct MarkShown {
+        QPointF at;  ///< picture pixels; where it was lost, its last place
+        QString name;
+        bool lost = false;
+    };
+    /// `gaps`: stretches in which one of them was lost, drawn under the bar of time.
+    void setMarks(std::vector<MarkShown> marks, std::vector<Span> gaps);
+    const std::vector<MarkShown>& marks() const { return m_marks; }
+    /// Moves the cross of the marking tool by widget pixels; takes what is under it.
+    void moveCross(const QPointF& by);
+    void takeCross();
+    QPointF cross() const { return m_cross; }
     /// Another figure over the picture, to be compared with.
     void setGhost(const present::Overlay& ghost);
     /// Without its bar of time, where another one leads.
@@ -98,6 +112,7 @@ class Stage : public QWidget {
     void edgeDragged(bool start, double timeS, bool dropped);
     void lengthDrawn(const QLineF& line);
     void personClicked(const QPointF& at);
+    void markClicked(const QPointF& at);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -114,6 +129,7 @@ class Stage : public QWidget {
     void drawOverlay(QPainter& p) const;
     void drawPlate(QPainter& p) const;
     void drawHandles(QPainter& p) const;
+    void drawMarks(QPainter& p) const;
     void drawScrub(QPainter& p) const;
     double scrubX(double timeS) const;
     double scrubTime(double x) const;
@@ -146,6 +162,9 @@ class Stage : public QWidget {
     QRectF m_body;
     std::vector<double> m_noteMoments;
     QString m_note;
+    std::vector<MarkShown> m_marks;
+    std::vector<Span> m_gaps;
+    QPointF m_cross;  ///< of the marking tool, picture pixels
     present::Overlay m_ghost;
     bool m_scrubShown = true;
     int m_opening = 0;  ///< counts clips, so that a late frame of the last one is not shown

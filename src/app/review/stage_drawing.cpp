@@ -18,7 +18,8 @@ void Stage::setTool(Tool tool) {
     m_tool = tool;
     m_dragged = -1;
     m_length.reset();
-    setCursor(tool == Tool::Length || tool == Tool::Person ? Qt::CrossCursor : Qt::ArrowCursor);
+    if (tool == Tool::Mark && m_cross.isNull()) m_cross = QPointF(m_size.width() / 2.0, m_size.height() / 2.0);
+    setCursor(tool == Tool::Length || tool == Tool::Person || tool == Tool::Mark ? Qt::CrossCursor : Qt::ArrowCursor);
     update();
 }
 
@@ -36,6 +37,23 @@ void Stage::setBody(const QRectF& body) {
 void Stage::setNotes(std::vector<double> momentsS, const QString& here) {
     m_noteMoments = std::move(momentsS);
     m_note = here;
+    update();
+}
+
+void Stage::setMarks(std::vector<MarkShown> marks, std::vector<Span> gaps) {
+    m_marks = std::move(marks), m_gaps = std::move(gaps);
+    update();
+}
+
+void Stage::moveCross(const QPointF& by) {
+    const QPointF at = m_cross + by;
+    m_cross = {std::clamp(at.x(), 0.0, m_size.width() - 1.0), std::clamp(at.y(), 0.0, m_size.height() - 1.0)};
+    update();
+}
+
+void Stage::takeCross() {
+    if (m_tool != Tool::Mark) return;
+    emit markClicked(m_cross);
     update();
 }
 
@@ -126,7 +144,8 @@ void Stage::drawOverlay(QPainter& p) const {
         p.drawEllipse(toWidget(d), 5, 5);
     }
     drawPlate(p);
-    if (isCorrecting()) drawHandles(p);
+    drawMarks(p);
+    if (isCorrecting() && m_tool != Tool::Mark) drawHandles(p);
     if (!m_note.isEmpty()) {
         const QRectF r = pictureRect();
         p.setFont(textFont(15));
@@ -205,6 +224,36 @@ void Stage::drawHandles(QPainter& p) const {
     }
 }
 
+/// A lozenge with a dot: no point of the body looks like it. Hollow and dashed where it was lost.
+void Stage::drawMarks(QPainter& p) const {
+    constexpr double kSize = 8;
+    for (const MarkShown& m : m_marks) {
+        const QPointF at = toWidget(m.at);
+        const QPolygonF shape({at + QPointF(-kSize, 0), at + QPointF(0, -kSize), at + QPointF(kSize, 0),
+                               at + QPointF(0, kSize), at + QPointF(-kSize, 0)});
+        p.setBrush(Qt::NoBrush);
+        for (const auto& pen : {QPen(kShade, 4.5), QPen(m_theme.ghost, 2, m.lost ? Qt::DotLine : Qt::SolidLine)}) {
+            p.setPen(pen);
+            p.drawPolyline(shape);
+        }
+        if (!m.lost) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(m_theme.ghost);
+            p.drawEllipse(at, 1.8, 1.8);
+        }
+        if (m_tool == Tool::Mark || m.lost)
+            drawHaloText(p, at + QPointF(13, -8), m.lost ? tr("%1: lost").arg(m.name) : m.name, textFont(14, true),
+                         Qt::white, kPlate);
+    }
+    if (m_tool != Tool::Mark) return;
+    const QPointF at = toWidget(m_cross);
+    for (const auto& pen : {QPen(kShade, 4), QPen(Qt::white, 1.6)}) {
+        p.setPen(pen);
+        for (const QPointF& d : {QPointF(1, 0), QPointF(-1, 0), QPointF(0, 1), QPointF(0, -1)})
+            p.drawLine(at + 5 * d, at + 22 * d);
+    }
+}
+
 void Stage::drawScrub(QPainter& p) const {
     const QRectF bar = scrubRect();
     p.setPen(Qt::NoPen);
@@ -231,6 +280,11 @@ void Stage::drawScrub(QPainter& p) const {
             p.drawRoundedRect(QRectF(at.x() - 5, bar.top() + 3, 10, bar.height() - 6), 4, 4);
         }
     p.setPen(Qt::NoPen);
+    p.setBrush(QBrush(m_theme.ink, Qt::Dense4Pattern));
+    for (const Span& gap : m_gaps) {
+        const double from = scrubX(gap.fromS);
+        p.drawRect(QRectF(from, bar.bottom() - 6, std::max(3.0, scrubX(gap.toS) - from), 5));
+    }
     p.setBrush(m_theme.ghost);
     for (double t : m_noteMoments)
         p.drawPolygon(QPolygonF({{scrubX(t) - 5, bar.top()}, {scrubX(t) + 5, bar.top()}, {scrubX(t), bar.top() + 8}}));

@@ -147,6 +147,7 @@ class MainWindow : public QMainWindow {
     void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
     void filmOtherView();
     void joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed);
+    void followMarked(bool second, const Mark& mark);
     void followPerson(bool second, double atS, const QPointF& at);
     void chooseIncoming();
     void clipArrived(const QString& path);

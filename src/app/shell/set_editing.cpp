@@ -6,6 +6,8 @@
 
 #include "app/shell/main_window.h"
 #include "catalog/data_files.h"
+#include "pipeline/follow_mark.h"
+#include "present/words.h"
 
 namespace zevo::app {
 
@@ -124,6 +126,38 @@ void MainWindow::followPerson(bool second, double atS, const QPointF& at) {
             m_seen.push_back(**seen);
             m_review->addClip(watchable(m_library, m_seen.back()));
             m_review->document().choosePerson(m_seen.back().observation, {second, atS, at.x(), at.y()});
+        });
+}
+
+void MainWindow::followMarked(bool second, const Mark& mark) {
+    if (!m_review->hasSet()) return;
+    auto refuse = [&](const QString& why) {
+        m_review->dropMark(second, mark.kind);
+        showNotice(why);
+    };
+    if (m_library.isReadOnly()) return refuse(tr("Marking needs a library that can be written to."));
+    const store::SetId id = m_review->id();
+    const auto& state = m_review->document().state();
+    const std::size_t from =
+        second && state.edited.second ? static_cast<std::size_t>(state.edited.second->observation) : 0;
+    if (from >= m_seen.size() || !QFileInfo::exists(m_seen[from].clip.path))
+        return refuse(tr("The video is not there any more: a point can only be followed in it."));
+    auto followed = std::make_shared<Mark>(mark);
+    const Span within = pipeline::markedSpan(state.set.view(second), mark);
+    m_queue.add(
+        tr("Following: %1").arg(present::markWords(mark.kind)), JobQueue::Priority::Normal,
+        [path = m_seen[from].clip.path.toStdString(), followed, within, width = state.set.view(second).clip.width](
+            const auto& cancel, const auto& progress) -> Result<void> {
+            auto done = pipeline::followMark(path, *followed, within, width, cancel, progress);
+            if (!done) return done.error();
+            *followed = std::move(*done);
+            return {};
+        },
+        [this, id, second, followed](const Result<void>& done) {
+            const bool here = m_review->hasSet() && m_review->id() == id;
+            if (here && done) return m_review->takeMark(second, *followed);
+            if (here) m_review->dropMark(second, followed->kind);
+            if (!done) failed(tr("It cannot be followed"), done.error(), false);
         });
 }
 

@@ -63,6 +63,7 @@ void MainWindow::connectPages() {
         describeSet();
     });
     connect(m_review, &ReviewView::personWanted, this, &MainWindow::followPerson);
+    connect(m_review, &ReviewView::markWanted, this, &MainWindow::followMarked);
     SetPanel* panel = m_review->panel();
     connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
     connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);

@@ -19,6 +19,7 @@ QString doingWords(pipeline::Doing doing) {
         case Doing::ViewingCopy: return WorkStrip::tr("making it quick to jump about in");
         case Doing::CheckingFile: return WorkStrip::tr("checking the file");
         case Doing::Drawing: return WorkStrip::tr("drawing");
+        case Doing::Following: return WorkStrip::tr("following what was marked");
         case Doing::Opening: break;
     }
     return WorkStrip::tr("opening");

@@ -96,6 +96,7 @@ QPushButton:disabled { color: @faint; background: transparent; }
 QPushButton[kind="main"] { background: @accent; color: @onAccent; border-color: @accent; font-weight: bold; }
 QPushButton[kind="main"]:focus { border: 2px solid @ink; }
 QPushButton[kind="quiet"] { background: transparent; border-color: transparent; padding: 6px 8px; }
+QPushButton[kind="quiet"]:checked { background: @accent; border-color: @accent; color: @onAccent; }
 QPushButton[kind="quiet"]:hover, QPushButton[kind="quiet"]:focus { border: 1px solid @accent; }
 QPushButton[kind="tab"] { background: transparent; border: none; border-bottom: 3px solid transparent; border-radius: 0; padding: 4px 8px; margin-right: 8px; color: @faint; }
 QPushButton[kind="tab"]:checked { color: @ink; border-bottom: 3px solid @accent; font-weight: bold; }

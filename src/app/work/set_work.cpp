@@ -5,6 +5,7 @@
 #include <set>
 
 #include "catalog/data_files.h"
+#include "pipeline/follow_mark.h"
 #include "pipeline/review_proxy.h"
 #include "present/review_presenter.h"
 
@@ -311,6 +312,32 @@ Result<store::Seen> observeForSet(const QString& libraryFolder, const QString& c
     return store::Seen{std::move(*recorded), std::make_shared<const Observation>(std::move(*seen))};
 }
 
+namespace {
+
+/// What the demo's coach marked is followed, as in the window, and kept as edits of the set.
+Result<void> markDemoSet(store::Library& library, store::SetId id, const std::vector<Mark>& marks,
+                         const std::shared_ptr<const Catalogue>& catalogue, const std::atomic<bool>& cancel,
+                         const pipeline::OnProgress& progress) {
+    if (marks.empty()) return {};
+    auto stored = library.loadSet(id);
+    if (!stored) return stored.error();
+    const auto state = recompute(observationsOf(stored->seen), stored->edits, *catalogue);
+    if (!state) return state.error();
+    Edits edits = stored->edits;
+    const MeasuredView& view = state->set.first;
+    for (const Mark& mark : marks) {
+        auto done = pipeline::followMark(stored->seen.front().clip.path.toStdString(), mark,
+                                         pipeline::markedSpan(view, mark), view.clip.width, cancel, progress);
+        if (!done) return done.error();
+        edits = with(edits, PointMarked{false, std::move(*done)});
+    }
+    const auto marked = recompute(observationsOf(stored->seen), edits, *catalogue);
+    if (!marked) return marked.error();
+    return library.keepSet(id, edits, stored->seen, outcomeOf(*marked, kEngine, catalogue));
+}
+
+}  // namespace
+
 Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::DemoSet& set,
                                 const std::shared_ptr<const Catalogue>& catalogue, const std::atomic<bool>& cancel,
                                 const pipeline::OnProgress& progress) {
@@ -350,10 +377,13 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
     request.facts.movement = set.movement;
     request.facts.variation = set.variation;
     request.facts.loadShare = set.loadShare;
+    request.facts.wedgeDeg = set.wedgeDeg;
     request.facts.shirt = Shirt::Tight;  // as they are drawn
     auto imported = importClip(request, cancel, progress);
     if (!imported) return imported;
     if (auto back = readBackOf(libraryFolder, imported->id, catalogue, cancel, progress); !back) return back.error();
+    if (auto marked = markDemoSet(*library, imported->id, set.marks, catalogue, cancel, progress); !marked)
+        return marked.error();
     if (set.frontName.empty()) return imported;
     const auto front = clipOf(set.frontName, set.frontSpecJson);
     if (!front) return front.error();

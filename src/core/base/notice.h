@@ -37,6 +37,8 @@ enum class NoticeKind {
     LegsDoubted,       ///< repetitions likewise
     NotLookedTwice,    ///< repetitions likewise
     BackNotRead,       ///< why (backDoubtName), repetitions likewise
+    MarkLost,          ///< which (markName), repetitions likewise
+    MarkNotSeen,       ///< which: a place that looks like its surroundings cannot be followed
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,

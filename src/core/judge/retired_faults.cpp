@@ -19,6 +19,7 @@ const std::vector<RetiredFault>& retiredFaults() {
         {"lockout", "", "leans_back", "top_not_reached", "Snaps past upright at the top"},
         {"lockout_thrown", "top_knee_flexion", "knees_snap", "top_not_reached", "Lock-out thrown back"},
         {"lockout_thrown", "", "leans_back", "top_not_reached", "Lock-out thrown back"},
+        {"hips_shoot_up", "", "", "hips_shoot_first", "Hips shoot up"},
         {"back_leads", "hips_before_shoulders", "", "hips_rise_first", "Leads with the back"},
     };
     return all;

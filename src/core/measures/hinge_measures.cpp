@@ -55,7 +55,8 @@ double handAhead(const MeasureInput& in, std::size_t at) {
 
 /// The load's way over the whole repetition: the furthest ahead that is held for a fifth of a second, there or back.
 std::optional<Reading> loadAhead(const MeasureInput& in) {
-    if (in.track.cmPerPixel <= 0) return std::nullopt;
+    // Where the load itself is marked, the hands do not stand for it any more.
+    if (in.track.cmPerPixel <= 0 || (in.marks && in.marks->loadLine())) return std::nullopt;
     const std::size_t hold = std::max<std::size_t>(1, in.samples(0.2));
     std::optional<double> most;
     std::size_t at = in.rep.bottom;
@@ -75,6 +76,31 @@ std::optional<Reading> handsHeight(const MeasureInput& in) {
     const double ankle = t.flatAt(t.nearOf(L::LeftAnkle), at).y(), knee = t.flatAt(t.nearOf(L::LeftKnee), at).y();
     if (knee - ankle < 1) return std::nullopt;
     return reading((handAt(in, at).y() - ankle) / (knee - ankle), 0.16, at);
+}
+
+/// Height of the hips at the lowest, between knee (0) and shoulder (1): where a pull from the floor begins.
+std::optional<Reading> startHips(const MeasureInput& in) {
+    const Track& t = in.track;
+    const std::size_t at = in.rep.bottom;
+    auto height = [&](L left) { return t.flatAt(t.nearOf(left), at).y(); };
+    const double knee = height(L::LeftKnee), shoulder = height(L::LeftShoulder);
+    if (shoulder - knee < 0.05 * t.bodyPx) return std::nullopt;
+    // A hip is known to about 2 % of stature, shoulder and knee to half of that (virtual clients).
+    return reading((height(L::LeftHip) - knee) / (shoulder - knee), 0.04 * t.bodyPx / (shoulder - knee), at);
+}
+
+/// How much of the knees' bend is done when the hands pass the knees on the way down: a pull is put down hips first,
+/// knees after, and comes back the other way round.
+std::optional<Reading> kneesEarly(const MeasureInput& in) {
+    const Track& t = in.track;
+    std::size_t at = in.rep.start;
+    while (at < in.rep.bottom && handAt(in, at).y() > t.flatAt(t.nearOf(L::LeftKnee), at).y()) ++at;
+    if (at == in.rep.start || at == in.rep.bottom) return std::nullopt;  // the hands never pass
+    const double before = in.series.kneeFlexion[in.rep.start],
+                 all = meanAround(in.series.kneeFlexion, in.rep.bottom, in.samples(kShortS)) - before;
+    if (all < 15) return std::nullopt;
+    const double done = meanAround(in.series.kneeFlexion, at, in.samples(kShortS)) - before;
+    return reading(done / all, 2 * allowanceOf(t.family, Quantity::Knee).deep / all, at);
 }
 
 }  // namespace
@@ -128,6 +154,28 @@ std::span<const MeasureDef> hingeMeasures() {
          overShin,
          {-0.5, 2.5},
          handsHeight},
+        {"start_hips",
+         "Hips at the start of the pull",
+         "height of the hips at the lowest, 0 knee … 1 shoulder",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         near({L::LeftHip, L::LeftKnee, L::LeftShoulder}),
+         kByTrunk,
+         {{Draw::Segment, kKnee, kNearHip}, {Draw::Segment, kNearHip, kShoulder}},
+         {-0.2, 1.1},
+         startHips},
+        {"knees_early",
+         "Knees bend before the hands pass them",
+         "share of the knee bend done when the hands pass the knees, going down",
+         Unit::Share,
+         kSideView,
+         Of::Body,
+         hand,
+         kByKnee,
+         overShin,
+         {-0.2, 1.2},
+         kneesEarly},
     };
     return all;
 }

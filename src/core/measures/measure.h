@@ -10,6 +10,7 @@
 #include "core/back/back_line.h"
 #include "core/balance/balance.h"
 #include "core/body/movement.h"
+#include "core/marks/marks.h"
 #include "core/reps/reps.h"
 #include "core/series/view_series.h"
 #include "core/track/track.h"
@@ -72,7 +73,8 @@ struct MeasureInput {
     bool stoodStraight = false;             ///< the knees at rest are known to be straight
     const BackLine* back = nullptr;         ///< of a side view whose outlines were read
     Shirt shirt = Shirt::NotSaid;
-    bool backCovered = false;  ///< a bar or plates lie over it
+    bool backCovered = false;          ///< a bar or plates lie over it
+    const MarkLines* marks = nullptr;  ///< points the coach marked in this view
 
     /// The leg a measure is about: the working one, else the one near the camera.
     Side legSide() const { return rep.leg.value_or(track.near); }
@@ -135,6 +137,9 @@ enum class Draw {
     PlumbOf,        ///< a line down from a, with b beside it
     Back,           ///< the back's outline with a straight edge on it; a–b where none was read
     Stick,          ///< a stick along head, shoulder blades and seat, with the outline under it; a–b likewise
+    LoadPath,       ///< the marked load's way over the repetition, with a line up from the middle of the foot
+    Tapes,          ///< a line between two marked tapes, against the level
+    TapedStick,     ///< a marked stick with the marked tapes under it
     Path            ///< the way a has just come
 };
 struct SketchPart {
@@ -155,7 +160,8 @@ struct MeasureDef {
     Unit unit;
     unsigned views;  ///< ViewBits
     Of of;
-    std::vector<PointRead> reads;  ///< its confidence is that of these points
+    /// Its confidence is that of these points; none: it is read off marked points alone, whatever the network saw.
+    std::vector<PointRead> reads;
     CourseDef course;
     std::vector<SketchPart> sketch;
     Scale scale;

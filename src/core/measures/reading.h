@@ -81,6 +81,7 @@ std::span<const MeasureDef> lungeMeasures();
 std::span<const MeasureDef> hingeMeasures();
 std::span<const MeasureDef> bridgeMeasures();
 std::span<const MeasureDef> backMeasures();
+std::span<const MeasureDef> markMeasures();
 std::span<const MeasureDef> timeMeasures();
 std::span<const MeasureDef> leanMeasures();
 std::span<const MeasureDef> frontMeasures();

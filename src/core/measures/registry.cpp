@@ -16,7 +16,7 @@ const std::vector<MeasureDef>& table() {
     static const std::vector<MeasureDef> all = [] {
         std::vector<MeasureDef> list;
         for (const auto& part : {sagittalMeasures(), footMeasures(), leanMeasures(), lungeMeasures(), hingeMeasures(),
-                                 backMeasures(), bridgeMeasures(), frontMeasures(), timeMeasures()})
+                                 backMeasures(), markMeasures(), bridgeMeasures(), frontMeasures(), timeMeasures()})
             list.insert(list.end(), part.begin(), part.end());
         return list;
     }();
@@ -93,7 +93,7 @@ bool isTime(const Measurement& m) {
 
 /// What two networks see differently is not known to better than they differ, and never said surely.
 void makeDoubtful(const Track::Doubt& doubt, Measurement& m) {
-    if (isTime(m)) return;  // when, not where
+    if (isTime(m) || m.measure->reads.empty()) return;  // when, not where; or not read off the networks' points
     // A shoe is read in the picture, not from the networks' points.
     if (!m.measure->sketch.empty() && m.measure->sketch.front().draw == Draw::Rise) return;
     constexpr double kOtherUnits = 2;

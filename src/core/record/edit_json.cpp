@@ -1,6 +1,8 @@
 #include "core/record/edit_json.h"
 
 #include <array>
+#include <cmath>
+#include <limits>
 #include <nlohmann/json.hpp>
 
 namespace zevo {
@@ -9,10 +11,10 @@ namespace {
 using nlohmann::json;
 
 /// In the order of EditKind. Names stay: records hold them.
-constexpr std::array kKinds{"facts",         "standard",     "left_out",       "second_added", "second_removed",
-                            "second_nudged", "second_apart", "landmark_moved", "trimmed",      "rep_bounds",
-                            "person",        "cue_given",    "cue_taken_back", "leg",          "standing",
-                            "length",        "note"};
+constexpr std::array kKinds{
+    "facts",          "standard", "left_out",   "second_added", "second_removed", "second_nudged",  "second_apart",
+    "landmark_moved", "trimmed",  "rep_bounds", "person",       "cue_given",      "cue_taken_back", "leg",
+    "standing",       "length",   "note",       "mark"};
 static_assert(kKinds.size() == std::variant_size_v<Edit>);
 
 json optional(const auto& v) {
@@ -136,6 +138,22 @@ json payload(const NotePinned& e) {
 json payload(const PersonChosen& e) {
     return {{"second", e.second}, {"at_s", e.atS}, {"x", e.x}, {"y", e.y}, {"observation", e.observation}};
 }
+/// Places to a hundredth of a pixel, times to a tenth of a millisecond: a path is long.
+json payload(const PointMarked& e) {
+    auto to = [](double v, double step) { return std::round(v / step) * step; };
+    json o{{"second", e.second}, {"point", markName(e.mark.kind)}, {"nearer_cm", e.mark.nearerCm}};
+    o["clicks"] = json::array();
+    for (const MarkClick& c : e.mark.clicks) o["clicks"].push_back({c.atS, c.x, c.y});
+    if (!e.mark.path) return o;
+    json times = json::array(), xs = json::array(), ys = json::array();
+    for (const MarkStep& s : *e.mark.path) {
+        times.push_back(to(s.timeS, 1e-4));
+        xs.push_back(s.held() ? json(to(s.x, 0.01)) : json());
+        ys.push_back(s.held() ? json(to(s.y, 0.01)) : json());
+    }
+    o["path"] = {{"t_s", times}, {"x", xs}, {"y", ys}};
+    return o;
+}
 
 json payload(const CueGiven& e) {
     return {{"fault", e.fault}, {"wording", e.wording}};
@@ -170,6 +188,24 @@ SetFacts factsFrom(const json& o) {
     if (o.contains("log")) f.log = logFrom(o.at("log"));
     if (o.value("warm_up", false)) f.log.kind = SetKind::WarmUp;  // as it was kept before there was a log
     return f;
+}
+
+PointMarked markFrom(const json& o, bool second) {
+    const auto kind = markFromName(o.at("point").get<std::string>());
+    if (!kind) throw std::out_of_range("point");
+    Mark mark{*kind, o.value("nearer_cm", 0.0), {}, nullptr};
+    for (const json& c : o.at("clicks")) mark.clicks.push_back({c.at(0), c.at(1), c.at(2)});
+    if (o.contains("path")) {
+        const json &times = o["path"].at("t_s"), &xs = o["path"].at("x"), &ys = o["path"].at("y");
+        auto path = std::make_shared<std::vector<MarkStep>>();
+        auto place = [](const json& v) {
+            return v.is_null() ? std::numeric_limits<double>::quiet_NaN() : v.get<double>();
+        };
+        for (std::size_t i = 0; i < times.size(); ++i)
+            path->push_back({times[i].get<double>(), place(xs.at(i)), place(ys.at(i))});
+        mark.path = std::move(path);
+    }
+    return {second, std::move(mark)};
 }
 
 Edit editFrom(EditKind kind, const json& o) {
@@ -207,6 +243,7 @@ Edit editFrom(EditKind kind, const json& o) {
             return NotePinned{second, o.at("at_s").get<double>(), o.at("text").get<std::string>()};
         case EditKind::CueGiven: return CueGiven{o.at("fault").get<std::string>(), o.at("wording").get<std::string>()};
         case EditKind::CueTakenBack: return CueTakenBack{};
+        case EditKind::PointMarked: return markFrom(o, second);
         case EditKind::PersonChosen: break;
     }
     return PersonChosen{second, o.at("at_s").get<double>(), o.at("x").get<double>(), o.at("y").get<double>(),

@@ -43,6 +43,10 @@ bool replaces(const Edit& later, const Edit& earlier) {
             const auto &a = std::get<NotePinned>(later), &b = std::get<NotePinned>(earlier);
             return a.second == b.second && a.atS == b.atS;
         }
+        case EditKind::PointMarked: {
+            const auto &a = std::get<PointMarked>(later), &b = std::get<PointMarked>(earlier);
+            return a.second == b.second && a.mark.kind == b.mark.kind;
+        }
         default: return false;
     }
 }
@@ -94,6 +98,9 @@ EditedSet fold(const Edits& edits) {
             notes.insert(std::upper_bound(notes.begin(), notes.end(), e,
                                           [](const NotePinned& a, const NotePinned& b) { return a.atS < b.atS; }),
                          e);
+        }
+        void operator()(const PointMarked& e) {
+            if (!e.mark.clicks.empty()) s.views[e.second].marks.push_back(e.mark);
         }
         void operator()(const CueGiven& e) { s.cue = e; }
         void operator()(const CueTakenBack&) { s.cue.reset(); }

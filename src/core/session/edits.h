@@ -8,6 +8,7 @@
 #include "core/judge/set_result.h"
 #include "core/judge/stop_rules.h"
 #include "core/judge/tempo.h"
+#include "core/marks/marks.h"
 #include "core/session/measured_set.h"
 #include "core/track/track.h"
 
@@ -157,9 +158,17 @@ struct CueTakenBack {
     bool operator==(const CueTakenBack&) const = default;
 };
 
+/// A point marked in a view and followed through its clip; with no click left it is taken off. The path is kept with
+/// it: following needs the video, and the record does not.
+struct PointMarked {
+    bool second = false;
+    Mark mark;
+    bool operator==(const PointMarked&) const = default;
+};
+
 using Edit = std::variant<FactsSet, StandardChosen, SpanLeftOut, SecondAdded, SecondRemoved, SecondNudged, SecondApart,
                           LandmarkMoved, Trimmed, RepetitionSet, PersonChosen, CueGiven, CueTakenBack, LegNamed,
-                          StandingSet, LengthTold, NotePinned>;
+                          StandingSet, LengthTold, NotePinned, PointMarked>;
 enum class EditKind {
     FactsSet,
     StandardChosen,
@@ -177,7 +186,8 @@ enum class EditKind {
     LegNamed,
     StandingSet,
     LengthTold,
-    NotePinned
+    NotePinned,
+    PointMarked
 };
 inline EditKind kindOf(const Edit& edit) {
     return static_cast<EditKind>(edit.index());
@@ -209,6 +219,7 @@ struct EditedSet {
         std::vector<LegByHand> legs;
         std::optional<PersonChosen> person;
         std::vector<NotePinned> notes;  ///< in the order of time
+        std::vector<Mark> marks;        ///< one of a kind
         bool operator==(const View&) const = default;
     };
     View views[2];

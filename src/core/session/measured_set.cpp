@@ -99,6 +99,24 @@ void sayBack(MeasuredView& view, const SetContext& context) {
         view.notices.push_back({NoticeKind::BackNotRead, {std::string(backDoubtName(doubt)), which}});
 }
 
+/// In which repetitions a marked point was lost: one click there repairs it.
+void sayMarks(MeasuredView& view) {
+    if (!view.marks) return;
+    if (view.marks->of(MarkKind::HipLeft) && view.marks->of(MarkKind::HipRight))
+        std::erase_if(view.notices, [](const Notice& n) { return n.kind == NoticeKind::HipLineUnread; });
+    constexpr double kLeastHeld = 0.95;
+    for (std::size_t k = 0; k < kMarkKinds; ++k) {
+        const auto* line = view.marks->of(static_cast<MarkKind>(k));
+        if (!line) continue;
+        std::string reps;
+        for (const Rep& rep : view.reps)
+            if (line->heldShare(rep.start, rep.end) < kLeastHeld)
+                reps += (reps.empty() ? "" : ", ") + std::to_string(rep.index);
+        if (!reps.empty())
+            view.notices.push_back({NoticeKind::MarkLost, {std::string(markName(static_cast<MarkKind>(k))), reps}});
+    }
+}
+
 /// In which repetitions the networks disagreed.
 void sayDoubts(MeasuredView& view) {
     std::string reps, legs;
@@ -231,19 +249,25 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
                                  context.stoodStraight,
                                  view.back.get(),
                                  context.shirt,
-                                 backIsCovered(context)};
+                                 backIsCovered(context),
+                                 view.marks.get()};
         view.measured.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom),
                                  time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
     }
     view.notices = noticesOf(t, series.levelDoubtDeg);
     sayDoubts(view);
     sayBack(view, context);
+    sayMarks(view);
 }
 
 void readBack(MeasuredView& view, std::span<const Outline> contours) {
     view.back = contours.empty() || view.track->view != ViewKind::Side
                     ? nullptr
                     : std::make_shared<const BackLine>(view.track, view.series, view.reps, contours);
+}
+
+void readMarks(MeasuredView& view, std::span<const Mark> marks) {
+    view.marks = marks.empty() ? nullptr : std::make_shared<const MarkLines>(view.track, view.reps, marks);
 }
 
 Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,

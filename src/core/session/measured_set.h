@@ -9,6 +9,7 @@
 #include "core/balance/balance.h"
 #include "core/base/result.h"
 #include "core/judge/set_result.h"
+#include "core/marks/marks.h"
 #include "core/series/view_series.h"
 #include "core/track/track.h"
 
@@ -21,9 +22,10 @@ struct MeasuredView {
     std::shared_ptr<const CleanedPoses> cleaned;
     std::shared_ptr<const Track> track;
     std::shared_ptr<const ViewSeries> series;
-    std::vector<Rep> reps;                 ///< sample numbers of this view's track
-    std::shared_ptr<const BackLine> back;  ///< where outlines over the repetitions were read
-    std::optional<BalanceModel> balance;   ///< of this client at this set, where one can be made
+    std::vector<Rep> reps;                   ///< sample numbers of this view's track
+    std::shared_ptr<const BackLine> back;    ///< where outlines over the repetitions were read
+    std::shared_ptr<const MarkLines> marks;  ///< points the coach marked, where there are any
+    std::optional<BalanceModel> balance;     ///< of this client at this set, where one can be made
     std::vector<MeasuredRep> measured;
     /// The same without the points the coach moved, where there are any: what the network saw stays visible.
     std::shared_ptr<const std::vector<MeasuredRep>> asSeen;
@@ -66,6 +68,8 @@ Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const
                              const ByHand& byHand = {});
 /// repetitions and outlines → the line of the back; nothing where there are none, or the view is not from the side.
 void readBack(MeasuredView& view, std::span<const Outline> contours);
+/// repetitions and marked points → their lines on the track's clock; nothing where there are none.
+void readMarks(MeasuredView& view, std::span<const Mark> marks);
 /// repetitions → measures and notices.
 void measureRepetitions(MeasuredView& view, const SetContext& context);
 /// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.

@@ -115,7 +115,8 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
     if (from == Stage::Repetitions && !before.kept && before.edits->byHand == wish.edits.byHand &&
         before.edits->legs == wish.edits.legs && sameRepetitionInputs(*before.set, wish.set))
         from = Stage::Measures;
-    if (from == Stage::Measures && sameMeasureInputs(*before.set, wish.set)) from = Stage::Nothing;
+    if (from == Stage::Measures && sameMeasureInputs(*before.set, wish.set) && before.edits->marks == wish.edits.marks)
+        from = Stage::Nothing;
     if (from == Stage::Nothing) return *before.view;
 
     MeasuredView view;
@@ -142,6 +143,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
             return found.error();
         readBack(view, seen.contours);
     }
+    readMarks(view, wish.edits.marks);
     measureRepetitions(view, wish.set);
     if (wish.edits.corrections.moved.empty()) {
         view.asSeen = nullptr;
