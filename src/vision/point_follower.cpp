@@ -14,8 +14,8 @@ namespace {
 /// Half sides of the windows tried, the smallest that has enough to hold on to: 15 and 21 pixels for tape, more for a
 /// bell, whose middle is plain.
 constexpr std::array kHalves{7, 10, 15, 22, 32};
-// Least structure (kLeastStructure): plain cloth has 2 to 13, walls 0 to 2, tape and the end of a bar 180 and more
-// (virtual clients); sensor noise alone about 2.
+// Least structure (kLeastStructure): plain cloth has 2 to 13, walls 0 to 3, a dark bell before a grey wall 20 to 25, tape
+// and the end of a bar 180 and more (virtual clients); sensor noise alone about 2.
 constexpr int kLevels = 3;
 /// Pieces cut out of a picture for one step, half side: what three levels of the largest window can move by.
 constexpr int kCut = 120;

@@ -38,7 +38,7 @@ class PointFollower {
     bool isGoodPlace() const { return structure() >= kLeastStructure; }
     /// How much there is: the smaller eigenvalue of the gradients' second moments in the window, grey levels² a pixel.
     double structure() const;
-    static constexpr double kLeastStructure = 40;
+    static constexpr double kLeastStructure = 18;
     struct Step {
         Vec2 at = Vec2::Zero();
         bool held = false;

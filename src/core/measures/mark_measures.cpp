@@ -77,8 +77,8 @@ std::optional<Reading> loadAheadOfFoot(const MeasureInput& in) {
         if (!std::isnan(least) && (!most || least > *most)) most = least, at = i + hold / 2;
     }
     if (!most) return std::nullopt;
-    // Where the middle of a foot is, is known to about 1.5 cm (landmarks of heel and toe).
-    constexpr double kFootCm = 2.5;
+    // Where the middle of a foot is, is known to about 2 cm (landmarks of heel and toe lie inside the shoe).
+    constexpr double kFootCm = 3;
     return reading(cm(in, *most - middle), together({kFootCm, cm(in, kMarkPx), nearDoubt(in, *line, at)}), at);
 }
 
