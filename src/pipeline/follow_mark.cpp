@@ -73,12 +73,24 @@ class Pictures {
     const std::atomic<bool>* m_cancel;
 };
 
+bool isLoad(MarkKind kind) {
+    return kind == MarkKind::BarEnd || kind == MarkKind::Bell;
+}
+/// A load is followed by whatever edge it has. What is marked as tape has to be as clear as tape: cloth drifts, the
+/// same way there and back, so that no second look would notice.
+double leastOf(MarkKind kind) {
+    return isLoad(kind) ? PointFollower::kLeastStructure : PointFollower::kLeastOfTape;
+}
+PointFollower::Look lookOf(MarkKind kind) {
+    return isLoad(kind) ? PointFollower::Look::Changes : PointFollower::Look::Stays;
+}
+
 /// One way through the pictures: begins anew at every click it comes by.
 class Way {
   public:
-    Way(const std::vector<MarkClick>& clicks, double scale, double half)
-        : m_clicks(clicks), m_scale(scale), m_half(half) {}
-    void beginAt(const Grey& picture, const Vec2& at) { m_follower.emplace(picture, at); }
+    Way(const Mark& mark, double scale, double half)
+        : m_clicks(mark.clicks), m_scale(scale), m_half(half), m_least(leastOf(mark.kind)), m_look(lookOf(mark.kind)) {}
+    void beginAt(const Grey& picture, const Vec2& at) { m_follower.emplace(picture, at, m_look); }
     bool hasBegun() const { return m_follower.has_value(); }
     /// Where the point is in the next picture; `came`: where it was thought to be in a picture with a click, before the
     /// click put it right.
@@ -90,8 +102,8 @@ class Way {
             if (std::abs(c.atS - timeS) > m_half) continue;
             if (came) *came = at;
             at = Vec2(c.x, c.y) / m_scale;
-            m_follower.emplace(picture, *at);
-            m_plain = m_plain || !m_follower->isGoodPlace();
+            m_follower.emplace(picture, *at, m_look);
+            m_plain = m_plain || m_follower->structure() < m_least;
         }
         return at;
     }
@@ -100,7 +112,8 @@ class Way {
 
   private:
     const std::vector<MarkClick>& m_clicks;
-    double m_scale, m_half;
+    double m_scale, m_half, m_least;
+    PointFollower::Look m_look;
     std::optional<PointFollower> m_follower;
     bool m_plain = false;
 };
@@ -160,7 +173,7 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     };
     std::optional<Way> on, back, check;
     auto whole = pictures->forwards(first, within.toS, [&](double t, const Grey& g) {
-        if (!on) on.emplace(mark.clicks, scaleOf(g), half);
+        if (!on) on.emplace(mark, scaleOf(g), half);
         at(t).on = on->take(t, g);
         tell();
     });
@@ -169,7 +182,7 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     if (on->plain()) return refusal(NoticeKind::MarkNotSeen, {std::string(markName(mark.kind))});
     std::optional<Vec2> homeOfEnd;
     whole = pictures->backwards(within.fromS, within.toS, [&](double t, const Grey& g) {
-        if (!back) back.emplace(mark.clicks, scaleOf(g), half);
+        if (!back) back.emplace(mark, scaleOf(g), half);
         Moment& m = at(t);
         if (!back->hasBegun() && t > last + half && m.on) {
             back->beginAt(g, *m.on);
@@ -184,7 +197,7 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     if (!whole) return whole.error();
     std::optional<Vec2> homeOfBegin;
     whole = pictures->forwards(within.fromS, first, [&](double t, const Grey& g) {
-        if (!check) check.emplace(mark.clicks, scaleOf(g), half);
+        if (!check) check.emplace(mark, scaleOf(g), half);
         Moment& m = at(t);
         if (!check->hasBegun() && t < first - half && m.back) {
             check->beginAt(g, *m.back);

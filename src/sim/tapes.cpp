@@ -11,17 +11,18 @@ namespace {
 constexpr double kRadius = 0.025, kDot = 0.011, kThick = 0.002;
 const Colour kInk{24, 24, 28}, kDotColour{236, 236, 230};
 
-/// The point of the skin furthest along a direction among those near a line from `from` that way.
+/// The outermost point of body and clothes along a direction, near a line from `from` that way.
 std::size_t reached(const Mesh& body, const Vec3& from, const Vec3& way) {
     const Vec3 along = way.normalized();
     std::size_t best = 0;
-    double most = -1e9;
-    for (std::size_t i = 0; i < body.vertices.size(); ++i) {
-        const Vec3 d = body.vertices[i].position.cast<double>() - from;
-        const double ahead = d.dot(along), aside = (d - ahead * along).norm();
-        if (ahead < 0 || ahead > 0.3) continue;
-        const double score = 0.2 * ahead - aside;  // on the line first, then the outermost
-        if (score > most) most = score, best = i;
+    double most = -1;
+    for (double near : {0.012, 0.02, 0.04, 0.1}) {
+        for (std::size_t i = 0; i < body.vertices.size(); ++i) {
+            const Vec3 d = body.vertices[i].position.cast<double>() - from;
+            const double ahead = d.dot(along), aside = (d - ahead * along).norm();
+            if (ahead >= 0 && ahead < 0.3 && aside < near && ahead > most) most = ahead, best = i;
+        }
+        if (most >= 0) break;
     }
     return best;
 }
@@ -65,7 +66,7 @@ Tapes::Tapes(const Mesh& body, const Skeleton& s, double statureCm, int near, bo
             return;
         }
         // A little off the skin, which slides over the bone.
-        constexpr double kOff = 0.004;
+        constexpr double kOff = 0.008;
         const Vec3 out = body.vertices[v].normal.cast<double>().normalized();
         m_onPelvis[kind] = {axes.transpose() * (body.vertices[v].position.cast<double>() + kOff * out - s.midHip),
                             axes.transpose() * out};

@@ -14,15 +14,13 @@ namespace {
 /// Half sides of the windows tried, the smallest that has enough to hold on to: 15 and 21 pixels for tape, more for a
 /// bell, whose middle is plain.
 constexpr std::array kHalves{7, 10, 15, 22, 32};
-// Least structure (kLeastStructure): plain cloth has 2 to 13, walls 0 to 3, a dark bell before a grey wall 20 to 25, tape
-// and the end of a bar 180 and more (virtual clients); sensor noise alone about 2.
 constexpr int kLevels = 3;
 /// Pieces cut out of a picture for one step, half side: what three levels of the largest window can move by.
 constexpr int kCut = 120;
 /// A step that comes back further from where it began is none (recipe of the feasibility study: 0.7).
 constexpr double kThereAndBackPx = 0.7;
 /// How alike a patch has to be: to go on, to take the place over, to be found again.
-constexpr double kAlike = 0.5, kSame = 0.88, kFound = 0.86, kNoOther = 0.12;
+constexpr double kAlike = 0.5, kAlikeTape = 0.75, kSame = 0.88, kFound = 0.86, kNoOther = 0.12;
 constexpr double kTurnAtOnce = 0.25;
 /// Below this a new look is kept besides the click's.
 constexpr double kChanged = 0.8;
@@ -95,10 +93,10 @@ std::optional<Vec2> step(const Piece& from, const Vec2& at, const Piece& to, con
 
 /// How a point looks: a piece of the picture it was seen in, and how that had turned, grown and sheared when it was
 /// last found.
-struct Look {
+struct Seen {
     cv::Mat patch, floats;
     cv::Matx22f warp = cv::Matx22f::eye();
-    Look(const GreyPicture& picture, const Vec2& where, int half) {
+    Seen(const GreyPicture& picture, const Vec2& where, int half) {
         const Piece piece(picture, where, kCut);
         cv::getRectSubPix(piece.image, {2 * half + 1, 2 * half + 1}, piece.inside(where), patch);
         patch.convertTo(floats, CV_32F);
@@ -167,11 +165,14 @@ struct PointFollower::Impl {
     Vec2 at = Vec2::Zero(), velocity = Vec2::Zero();
     int half = kHalves.back();
     double structure = 0;
-    std::vector<Look> looks;  ///< of the click, and a newer one where it has changed
+    std::vector<Seen> looks;  ///< of the click, and a newer one where it has changed
     bool held = true;
     int lostFor = 0;
 
-    Impl(std::shared_ptr<const GreyPicture> p, const Vec2& where) : picture(std::move(p)), at(where) {
+    Look look;
+
+    Impl(std::shared_ptr<const GreyPicture> p, const Vec2& where, Look kind)
+        : picture(std::move(p)), at(where), look(kind) {
         const Piece piece(*picture, at, kCut);
         cv::Mat dx, dy;
         // Sobel's kernels weigh 8 together.
@@ -190,7 +191,7 @@ struct PointFollower::Impl {
 
     /// The place where one of the looks is found again, near a place: the click's first, whose errors do not add up.
     std::optional<Vec2> corrected(const Piece& now, const Vec2& near, double& match) {
-        for (Look& look : looks) {
+        for (Seen& look : looks) {
             const auto fit = look.fitted(now, near);
             if (!fit || fit->alike < kSame || (fit->at - near).norm() > kCorrectPx) continue;
             look.warp = fit->warp;
@@ -204,7 +205,7 @@ struct PointFollower::Impl {
     std::optional<Vec2> found(const GreyPicture& next) const {
         const int reach = std::min(kSearchMostPx, kSearchPx + kSearchMorePx * lostFor);
         const Piece area(next, at, reach + half);
-        for (const Look& look : looks) {
+        for (const Seen& look : looks) {
             cv::Mat score;
             cv::matchTemplate(area.image, look.patch, score, cv::TM_CCOEFF_NORMED);
             double best = 0;
@@ -221,8 +222,8 @@ struct PointFollower::Impl {
     }
 };
 
-PointFollower::PointFollower(std::shared_ptr<const GreyPicture> picture, const Vec2& at)
-    : m_impl(std::make_unique<Impl>(std::move(picture), at)) {}
+PointFollower::PointFollower(std::shared_ptr<const GreyPicture> picture, const Vec2& at, Look look)
+    : m_impl(std::make_unique<Impl>(std::move(picture), at, look)) {}
 PointFollower::~PointFollower() = default;
 PointFollower::PointFollower(PointFollower&&) noexcept = default;
 PointFollower& PointFollower::operator=(PointFollower&&) noexcept = default;
@@ -246,7 +247,8 @@ PointFollower::Step PointFollower::follow(std::shared_ptr<const GreyPicture> nex
             out.thereAndBackPx = (*back - m.at).norm();
             out.at = *there;
             out.match = m.looks.back().likeness(now, *there);
-            out.held = out.thereAndBackPx <= kThereAndBackPx && out.match >= kAlike;
+            out.held =
+                out.thereAndBackPx <= kThereAndBackPx && out.match >= (m.look == Look::Stays ? kAlikeTape : kAlike);
             if (const auto better = m.corrected(now, *there, out.match)) out.at = *better, out.held = true;
             if (out.held) break;
         }

@@ -99,6 +99,19 @@ class TestMarks : public QObject {
         QVERIFY(!readEdit(kind, R"({"point": "bell"})"));
     }
 
+    void marksAreReadFromText() {
+        const auto marks = marksFromText("bar_end@0.7,682,372;hip_left@1,10,20;bar_end@3.5,690.5,400", 75);
+        QVERIFY(marks && marks->size() == 2);
+        QCOMPARE((*marks)[0].clicks.size(), std::size_t{2});
+        QCOMPARE((*marks)[0].nearerCm, 75.0);
+        QCOMPARE((*marks)[1].nearerCm, usuallyNearerCm(MarkKind::HipLeft, ViewKind::Front));
+        QVERIFY(marksFromText("") && marksFromText("")->empty());
+        for (const char* wrong : {"bell", "bell@1,2", "bell@1,2,3,4", "elbow@1,2,3", "bell@1,2,x"}) {
+            const auto read = marksFromText(wrong);
+            QVERIFY2(!read && read.error().message.find("stick_top") != std::string::npos, wrong);
+        }
+    }
+
     /// A mark measures anew and nothing before it; without it the set is what it was.
     void aMarkChangesMeasuresAlone() {
         const auto s = filmed("hinge", "romanian");

@@ -62,7 +62,7 @@ class TestFollower : public QObject {
         const Vec2 wall(206, 144);
         Seen seen;
         PointFollower follower(seen.picture(), seen.at(wall));
-        QVERIFY(follower.isGoodPlace());
+        QVERIFY(follower.structure() > PointFollower::kLeastStructure);
         double worst = 0;
         for (int i = 1; i <= 60; ++i) {
             seen.dx = 40 * std::sin(i * 0.11), seen.dy = -25 * std::sin(i * 0.07);
@@ -87,14 +87,17 @@ class TestFollower : public QObject {
 
     /// A wall of one tone: there is nothing to follow, and along an edge only one direction of it.
     void aPlainPlaceAndAnEdgeAreNoGoodPlaces() {
+        auto held = [](const GreyPicture& p) {
+            return PointFollower(std::make_shared<const GreyPicture>(p), {200, 150}).structure();
+        };
         GreyPicture plain{400, 300, std::vector<std::uint8_t>(400 * 300, 130)};
-        QVERIFY(!PointFollower(std::make_shared<const GreyPicture>(plain), {200, 150}).isGoodPlace());
+        QVERIFY(held(plain) < PointFollower::kLeastStructure);
         for (int y = 0; y < 300; ++y)
             for (int x = 200; x < 400; ++x) plain.pixels[static_cast<std::size_t>(400 * y + x)] = 200;
-        QVERIFY(!PointFollower(std::make_shared<const GreyPicture>(plain), {200, 150}).isGoodPlace());
+        QVERIFY(held(plain) < PointFollower::kLeastStructure);
         for (int y = 150; y < 300; ++y)
             for (int x = 0; x < 400; ++x) plain.pixels[static_cast<std::size_t>(400 * y + x)] = 60;
-        QVERIFY(PointFollower(std::make_shared<const GreyPicture>(plain), {200, 150}).isGoodPlace());
+        QVERIFY(held(plain) > PointFollower::kLeastOfTape);
     }
 
     /// Something passes before it: no place is made up meanwhile, and it is taken up again where it is.

@@ -78,7 +78,7 @@ std::optional<Reading> loadAheadOfFoot(const MeasureInput& in) {
     }
     if (!most) return std::nullopt;
     // Where the middle of a foot is, is known to about 2 cm (landmarks of heel and toe lie inside the shoe).
-    constexpr double kFootCm = 3;
+    constexpr double kFootCm = 4;
     return reading(cm(in, *most - middle), together({kFootCm, cm(in, kMarkPx), nearDoubt(in, *line, at)}), at);
 }
 
@@ -204,6 +204,9 @@ std::optional<Pair> pairOf(const MeasureInput& in, MarkKind left, MarkKind right
     if (!in.marks) return std::nullopt;
     const Pair out{in.marks->of(left), in.marks->of(right)};
     if (!out.left || !out.right || !out.held(in.rep.bottom) || !out.held(in.rep.start)) return std::nullopt;
+    // Tapes look alike: one that was lost on the way and taken up again may be another one.
+    for (const Line* line : {out.left, out.right})
+        if (line->heldShare(in.rep.start, in.rep.bottom) < kLeastHeld) return std::nullopt;
     return out;
 }
 /// Fall of the line from the client's left tape to his right one, degrees; right side lower +.
@@ -216,7 +219,10 @@ double fallOf(const Pair& pair, std::size_t at) {
 std::optional<Reading> hipLine(const MeasureInput& in) {
     const auto pair = pairOf(in, MarkKind::HipLeft, MarkKind::HipRight);
     if (!pair) return std::nullopt;
-    const double pm = kMarkPx / std::max(1.0, pair->between(in.rep.start).norm()) * kDegrees;
+    const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
+    // Nearer to each other by more than a turn of 45° shows them, or further apart: one of them is not what it was.
+    if (before < 10 || now < 0.7 * before || now > 1.2 * before) return std::nullopt;
+    const double pm = kMarkPx / before * kDegrees;
     return reading(fallOf(*pair, in.rep.bottom) - fallOf(*pair, in.rep.start), std::max(1.5, pm), in.rep.bottom);
 }
 
