@@ -126,6 +126,7 @@ struct Sketch {
     void tapedStick(const Vec2& a, const Vec2& b) {
         const Vec2 low = marked(MarkKind::StickLow).value_or(a), top = marked(MarkKind::StickTop).value_or(b);
         ghost(low, top);
+        dot(low), dot(top);
         const Vec2 along = (top - low).normalized();
         for (MarkKind kind : {MarkKind::BackHigh, MarkKind::BackLow})
             if (const auto tape = marked(kind)) {
