@@ -21,7 +21,7 @@
 #include "present/words.h"
 
 using namespace zevo;
-using bench::bytesOf, bench::factsOf, bench::keepBytes;
+using bench::bytesOf, bench::Dice, bench::factsOf, bench::keepBytes, bench::sizeAt;
 
 namespace {
 
@@ -30,13 +30,6 @@ struct Back {
     std::string clothes;     ///< tight or loose
     bool mesh = false;
     sim::ClipSpec spec;
-};
-
-struct Dice {
-    std::mt19937_64 bits;
-    double between(double lo, double hi) {
-        return lo + (hi - lo) * static_cast<double>(bits() >> 11) / static_cast<double>(1ULL << 53);
-    }
 };
 
 /// The fault dials of a set's four repetitions, in an order that chance gives.
@@ -308,12 +301,6 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
                              [](const Finding& f) { return f.severity == Severity::Clear && kBack.contains(f.fault); });
     }
     std::fprintf(stderr, ".");
-}
-
-double sizeAt(std::vector<double> v, double share) {
-    for (double& x : v) x = std::abs(x);
-    std::sort(v.begin(), v.end());
-    return v.empty() ? 0 : v[std::min(v.size() - 1, static_cast<std::size_t>(share * static_cast<double>(v.size())))];
 }
 
 void print(const Tables& t) {

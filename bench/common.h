@@ -2,9 +2,11 @@
 
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
+#include <random>
 #include <string>
 #include <vector>
 
@@ -25,6 +27,21 @@ inline double middle(std::vector<double> v) {
     std::sort(v.begin(), v.end());
     return v[v.size() / 2];
 }
+
+/// The size below which a share of the errors lies.
+inline double sizeAt(std::vector<double> v, double share) {
+    for (double& x : v) x = std::abs(x);
+    std::sort(v.begin(), v.end());
+    return v.empty() ? 0 : v[std::min(v.size() - 1, static_cast<std::size_t>(share * static_cast<double>(v.size())))];
+}
+
+/// Numbers by chance that are the same in every run.
+struct Dice {
+    std::mt19937_64 bits;
+    double between(double lo, double hi) {
+        return lo + (hi - lo) * static_cast<double>(bits() >> 11) / static_cast<double>(1ULL << 53);
+    }
+};
 
 /// What the network or the renderer gave, kept for the next run.
 inline std::vector<std::uint8_t> bytesOf(const std::filesystem::path& file) {

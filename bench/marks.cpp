@@ -1,8 +1,8 @@
 // How well marked points are followed, and what is read from them, on virtual clients that nothing was fitted to.
-//   bench_marks [--first N] [--sets N] [--only TEXT] [--keep DIR] [--rows]
+//   bench_marks [--first N] [--sets N] [--only TEXT] [--keep DIR] [--rows] [--joints]
 // One click a point, at a moment and off by as much as a hand is, both by chance; bodies, clothes and looks come from a
 // number. Truth is the point of the skin or of the bar itself, projected. Poses are true ones: what is measured here is
-// following, not the network.
+// following, not the network. With --joints the network's poses are compared with true ones instead, over true marks.
 #include <cmath>
 #include <cstdio>
 #include <cstring>
@@ -17,6 +17,7 @@
 #include "sim/tapes.h"
 
 using namespace zevo;
+using bench::Dice, bench::sizeAt;
 
 namespace {
 
@@ -54,13 +55,6 @@ const std::vector<Kind>& kinds() {
     };
     return all;
 }
-
-struct Dice {
-    std::mt19937_64 bits;
-    double between(double lo, double hi) {
-        return lo + (hi - lo) * static_cast<double>(bits() >> 11) / static_cast<double>(1ULL << 53);
-    }
-};
 
 sim::ClipSpec specOf(const Kind& kind, int number, bool mesh, Dice& dice) {
     sim::ClipSpec spec = bench::plainClip(number, mesh, number, bench::ByChance::Yes);
@@ -105,6 +99,36 @@ struct Rows {
         ++within[row].second;
     }
 };
+
+/// The same rows from the network's points against those from true ones, the marks true in both: what joints add.
+void compareJoints(const std::string& clip, const sim::ClipSpec& spec, const SetContext& context,
+                   const std::vector<Mark>& marks, bool print, Rows& rows) {
+    pipeline::AnalyseOptions options;
+    options.modelDir = catalog::modelDir();
+    const std::atomic<bool> never{false};
+    const auto seen = pipeline::observeClip(clip, context, options, never);
+    if (!seen) return;
+    auto network = measureView(seen->poses, seen->clip, context, seen->opinions);
+    auto truth = measureView(sim::truePoses(spec), bench::factsOf(spec), context);
+    if (!network || !truth) return;
+    for (auto* view : {&*network, &*truth}) {
+        readMarks(*view, marks);
+        measureRepetitions(*view, context);
+    }
+    for (const MeasuredRep& rep : network->measured)
+        for (const MeasuredRep& same : truth->measured) {
+            if (same.bottomS < rep.startS || same.bottomS > rep.endS) continue;
+            for (const char* id : {"start_hips", "knees_early", "load_ahead_foot", "load_off_leg", "load_sway",
+                                   "load_speed", "bell_height", "bell_back", "bell_lifted"}) {
+                const Measurement *a = rep.find(MeasureId::named(id)), *b = same.find(MeasureId::named(id));
+                if (!a || !b) continue;
+                rows.take(id, a->value, b->value, a->pm90);
+                if (print)
+                    std::printf("  joints %s rep %d: %.2f ± %.2f, true %.2f\n", id, rep.index, a->value, a->pm90,
+                                b->value);
+            }
+        }
+}
 
 /// What the rows should be, from the room.
 void compareRows(const sim::ClipSpec& spec, const MeasuredView& view, bool print, Rows& rows) {
@@ -161,17 +185,11 @@ void compareRows(const sim::ClipSpec& spec, const MeasuredView& view, bool print
     }
 }
 
-double sizeAt(std::vector<double> v, double share) {
-    for (double& x : v) x = std::abs(x);
-    std::sort(v.begin(), v.end());
-    return v.empty() ? 0 : v[std::min(v.size() - 1, static_cast<std::size_t>(share * static_cast<double>(v.size())))];
-}
-
 }  // namespace
 
 int main(int argc, char** argv) {
     int firstNumber = 0, sets = 2;
-    bool printRows = false;
+    bool printRows = false, joints = false;
     std::string only, keep = (std::filesystem::temp_directory_path() / "zevo-bench-marks").string();
     for (int i = 1; i < argc; ++i) {
         const std::string key = argv[i], value = i + 1 < argc ? argv[i + 1] : "";
@@ -180,6 +198,7 @@ int main(int argc, char** argv) {
         if (key == "--only") only = value;
         if (key == "--keep") keep = value;
         if (key == "--rows") printRows = true;
+        if (key == "--joints") joints = true;
     }
     std::filesystem::create_directories(keep);
     std::map<std::string, Followed> table;
@@ -221,6 +240,16 @@ int main(int argc, char** argv) {
                 if (!table.contains(who)) order.push_back(who);
                 Followed& f = table[who];
                 std::vector<Mark> marks;
+                if (joints) {
+                    for (MarkKind k : kind.marks)
+                        if (const auto way = truth->find(k); way != truth->end())
+                            marks.push_back({k,
+                                             k == MarkKind::BarEnd ? 75.0 : usuallyNearerCm(k),
+                                             {},
+                                             std::make_shared<const std::vector<MarkStep>>(way->second)});
+                    if (!kind.front) compareJoints(clip, spec, context, marks, printRows, rows);
+                    continue;
+                }
                 for (MarkKind k : kind.marks) {
                     ++f.points;
                     const auto found = truth->find(k);
@@ -228,7 +257,7 @@ int main(int argc, char** argv) {
                     const auto& way = found->second;
                     // Where a coach clicks: the client stands, nothing lies before it; of two, at either end.
                     const auto motion = sim::motionOf(spec);
-                    Mark mark{k, k == MarkKind::BarEnd ? 75.0 : usuallyNearerCm(k, view->track->view), {}, nullptr};
+                    Mark mark{k, k == MarkKind::BarEnd ? 75.0 : usuallyNearerCm(k), {}, nullptr};
                     const Vec2 offset(dice.between(-2, 2), dice.between(-2, 2));
                     for (int c = 0; c < kind.clicks; ++c) {
                         const double from = c == 0 ? 0.02 : 0.9, to = kind.clicks == 2 && c == 0 ? 0.12 : 0.98;

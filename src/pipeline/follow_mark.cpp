@@ -13,15 +13,16 @@
 namespace zevo::pipeline {
 namespace {
 
-/// How far two ways may be apart where they speak of the same point, pixels of a picture kWidestFrame wide.
+/// How far two ways may be apart where they speak of the same point, pixels of the pictures as they are read.
 constexpr double kAgreePx = 3;
 /// Pictures held at once on the way back, seconds: about 60 MB at 30 a second.
 constexpr double kPieceS = 2;
 
-/// One picture of the stretch and where each way had the point in it.
+using Place = std::optional<Vec2>;
+/// One picture of the stretch, where each way had the point in it, and what comes of them.
 struct Moment {
     double timeS = 0;
-    std::optional<Vec2> on, back, check;
+    Place on, back, check, settled;
 };
 /// By time, in tenths of a millisecond: the same picture comes by up to three times.
 using Moments = std::map<long, Moment>;
@@ -94,8 +95,8 @@ class Way {
     bool hasBegun() const { return m_follower.has_value(); }
     /// Where the point is in the next picture; `came`: where it was thought to be in a picture with a click, before the
     /// click put it right.
-    std::optional<Vec2> take(double timeS, const Grey& picture, std::optional<Vec2>* came = nullptr) {
-        std::optional<Vec2> at;
+    Place take(double timeS, const Grey& picture, Place* came) {
+        Place at;
         if (m_follower)
             if (const auto step = m_follower->follow(picture); step.held) at = step.at;
         for (const MarkClick& c : m_clicks) {
@@ -120,16 +121,30 @@ class Way {
 
 /// What lies beyond the last click (or before the first): `main` was followed away from it, `check` back to it from the
 /// far end, where it began on the main one. Near the far end the two agree because they began together; how far the
-/// main one has strayed there is what the check misses the click by.
-void settleEnd(std::vector<Moment*>& moments, std::optional<Vec2> Moment::*main, std::optional<Vec2> Moment::*check,
-               const std::optional<Vec2>& home, const Vec2& click) {
-    if (!home) return;  // the way back was lost itself: nothing is known against the way out but its own checks
-    const double missed = (*home - click).norm();
-    if (missed <= kAgreePx) return;
+/// main one has strayed there is what the check misses the click by. A check that was lost on its way says nothing of
+/// what lies behind that: there the main one counts as lost as well.
+void settleEnd(const std::vector<Moment*>& moments, Place Moment::*main, Place Moment::*check, const Place& home,
+               const Vec2& click) {
     for (Moment* m : moments) {
         if (!(m->*main)) continue;
         const double apart = m->*check ? (*(m->*main) - *(m->*check)).norm() : 0;
-        if (missed - apart > kAgreePx) (m->*main).reset();
+        const bool strayed = home ? (*home - click).norm() - apart > kAgreePx : (m->*check).has_value();
+        if (!strayed) m->settled = m->*main;
+    }
+}
+
+/// What lies between two clicks, by both ways: where they agree, weighed by how far each has come. A way alone, where
+/// the other was lost (something covers the point), counts while the two have nowhere between these clicks disagreed.
+void settleBetween(const std::vector<Moment*>& moments, double fromS, double toS) {
+    auto apart = [](const Moment* m) { return m->on && m->back ? (*m->on - *m->back).norm() : 0.0; };
+    const bool agree =
+        std::none_of(moments.begin(), moments.end(), [&](const Moment* m) { return apart(m) > kAgreePx; });
+    for (Moment* m : moments) {
+        const double w = toS > fromS ? std::clamp((m->timeS - fromS) / (toS - fromS), 0.0, 1.0) : 0;
+        if (m->on && m->back && apart(m) <= kAgreePx)
+            m->settled = Vec2((1 - w) * *m->on + w * *m->back);
+        else if (agree)
+            m->settled = m->on ? m->on : m->back;
     }
 }
 
@@ -163,85 +178,57 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     // There from the first click, back over all of it, and once more up to the first click.
     const auto inAll =
         static_cast<long>(((within.toS - first) + (within.toS - within.fromS) + (first - within.fromS)) / (2 * half));
-    auto tell = [&] {
+    double scale = 1;
+    /// A way's step in a picture: it begins at a click, or where another way had the point at the far end. Where it
+    /// thought the point to be when it came by `homeS` is its `home`.
+    struct Walk {
+        Place Moment::*into, Moment::*begin;
+        double homeS;
+        std::optional<Way> way{};
+        Place home{};
+    };
+    auto visit = [&](Walk& walk, double t, const Grey& g) {
+        scale = static_cast<double>(pictureWidth) / std::max(1, g->width);
+        if (!walk.way) walk.way.emplace(mark, scale, half);
+        Moment& m = at(t);
+        const bool atHome = std::abs(t - walk.homeS) <= half;
+        if (walk.begin && !walk.way->hasBegun() && !atHome && m.*walk.begin) {
+            walk.way->beginAt(g, *(m.*walk.begin));
+            m.*walk.into = m.*walk.begin;
+        } else {
+            m.*walk.into = walk.way->take(t, g, atHome ? &walk.home : nullptr);
+        }
         if (progress && ++done % 10 == 0) progress({done, std::max(done, inAll), 0, Doing::Following});
     };
-    int width = 0;
-    auto scaleOf = [&](const Grey& g) {
-        width = g->width;
-        return static_cast<double>(pictureWidth) / std::max(1, width);
-    };
-    std::optional<Way> on, back, check;
-    auto whole = pictures->forwards(first, within.toS, [&](double t, const Grey& g) {
-        if (!on) on.emplace(mark, scaleOf(g), half);
-        at(t).on = on->take(t, g);
-        tell();
-    });
-    if (!whole) return whole.error();
-    if (!on || !on->hasBegun()) return Error{"There is no picture at the place that was marked.", clip};
-    if (on->plain()) return refusal(NoticeKind::MarkNotSeen, {std::string(markName(mark.kind))});
-    std::optional<Vec2> homeOfEnd;
-    whole = pictures->backwards(within.fromS, within.toS, [&](double t, const Grey& g) {
-        if (!back) back.emplace(mark, scaleOf(g), half);
-        Moment& m = at(t);
-        if (!back->hasBegun() && t > last + half && m.on) {
-            back->beginAt(g, *m.on);
-            m.back = m.on;
-        } else {
-            std::optional<Vec2> came;
-            m.back = back->take(t, g, &came);
-            if (std::abs(t - last) <= half) homeOfEnd = came;
-        }
-        tell();
-    });
-    if (!whole) return whole.error();
-    std::optional<Vec2> homeOfBegin;
-    whole = pictures->forwards(within.fromS, first, [&](double t, const Grey& g) {
-        if (!check) check.emplace(mark, scaleOf(g), half);
-        Moment& m = at(t);
-        if (!check->hasBegun() && t < first - half && m.back) {
-            check->beginAt(g, *m.back);
-            m.check = m.back;
-        } else {
-            std::optional<Vec2> came;
-            m.check = check->take(t, g, &came);
-            if (std::abs(t - first) <= half) homeOfBegin = came;
-        }
-        tell();
-    });
-    if (!whole) return whole.error();
+    Walk on{&Moment::on, nullptr, first}, back{&Moment::back, &Moment::on, last},
+        check{&Moment::check, &Moment::back, first};
+    auto along = [&](Walk& walk) { return [&](double t, const Grey& g) { visit(walk, t, g); }; };
+    if (auto went = pictures->forwards(first, within.toS, along(on)); !went) return went.error();
+    if (!on.way || !on.way->hasBegun()) return Error{"There is no picture at the place that was marked.", clip};
+    if (on.way->plain()) return refusal(NoticeKind::MarkNotSeen, {std::string(markName(mark.kind))});
+    if (auto went = pictures->backwards(within.fromS, within.toS, along(back)); !went) return went.error();
+    if (auto went = pictures->forwards(within.fromS, first, along(check)); !went) return went.error();
 
-    const double scale = static_cast<double>(pictureWidth) / std::max(1, width);
     auto placeOf = [&](const MarkClick& c) -> Vec2 { return Vec2(c.x, c.y) / scale; };
-    std::vector<Moment*> before, after;
-    for (auto& [key, m] : moments) {
-        if (m.timeS < first - half) before.push_back(&m);
-        if (m.timeS > last + half) after.push_back(&m);
+    auto those = [&](double fromS, double toS) {
+        std::vector<Moment*> out;
+        for (auto& [key, m] : moments)
+            if (m.timeS > fromS && m.timeS < toS) out.push_back(&m);
+        return out;
+    };
+    constexpr double kEver = std::numeric_limits<double>::infinity();
+    settleEnd(those(last + half, kEver), &Moment::on, &Moment::back, back.home, placeOf(mark.clicks.back()));
+    settleEnd(those(-kEver, first - half), &Moment::back, &Moment::check, check.home, placeOf(mark.clicks.front()));
+    for (std::size_t i = 0; i < mark.clicks.size(); ++i) {
+        const double fromS = mark.clicks[i].atS, toS = mark.clicks[std::min(i + 1, mark.clicks.size() - 1)].atS;
+        settleBetween(those(fromS - 1.01 * half, toS + 1.01 * half), fromS, toS);
     }
-    settleEnd(after, &Moment::on, &Moment::back, homeOfEnd, placeOf(mark.clicks.back()));
-    settleEnd(before, &Moment::back, &Moment::check, homeOfBegin, placeOf(mark.clicks.front()));
 
     auto path = std::make_shared<std::vector<MarkStep>>();
     constexpr double kLost = std::numeric_limits<double>::quiet_NaN();
-    for (const auto& [key, m] : moments) {
-        std::optional<Vec2> place;
-        if (m.timeS < first - half) {
-            place = m.back;
-        } else if (m.timeS > last + half) {
-            place = m.on;
-        } else if (m.on && m.back) {
-            // Nearer to the click it comes from, a way has gathered less.
-            const auto next = std::lower_bound(mark.clicks.begin(), mark.clicks.end(), m.timeS - half,
-                                               [](const MarkClick& c, double t) { return c.atS < t; });
-            const double to = next == mark.clicks.end() ? last : next->atS,
-                         from = next == mark.clicks.begin() ? first : std::prev(next)->atS;
-            const double w = to > from ? std::clamp((m.timeS - from) / (to - from), 0.0, 1.0) : 0;
-            if ((*m.on - *m.back).norm() <= kAgreePx) place = Vec2((1 - w) * *m.on + w * *m.back);
-        } else {
-            place = m.on ? m.on : m.back;
-        }
-        path->push_back({m.timeS, place ? place->x() * scale : kLost, place ? place->y() * scale : kLost});
-    }
+    for (const auto& [key, m] : moments)
+        path->push_back(
+            {m.timeS, m.settled ? m.settled->x() * scale : kLost, m.settled ? m.settled->y() * scale : kLost});
     mark.path = std::move(path);
     return mark;
 }

@@ -103,12 +103,14 @@ struct Sketch {
     /// The load's way over the repetition, its place now, and a line up from the middle of the foot.
     void loadWay(const Vec2& otherwise) {
         const auto way = marks ? marks->wayAround(sample) : std::vector<Vec2>();
-        for (std::size_t i = 1; i < way.size(); ++i) line(way[i - 1], way[i]);
+        for (std::size_t i = 1; i < way.size(); ++i)
+            if (!std::isnan(way[i - 1].x()) && !std::isnan(way[i].x())) line(way[i - 1], way[i]);
         const auto kind = marks ? marks->load() : std::nullopt;
         const Vec2 here = kind ? marked(*kind).value_or(otherwise) : otherwise;
         const FootExtent foot = footExtent(track, PointSet::Seen);
         double top = here.y();
-        for (const Vec2& p : way) top = std::max(top, p.y());
+        for (const Vec2& p : way)
+            if (p.y() > top) top = p.y();
         const double middle = 0.5 * (foot.heel + foot.toe);
         ghost(Vec2(middle, foot.floor), Vec2(middle, top));
         dot(here);

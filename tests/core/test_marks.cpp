@@ -104,7 +104,7 @@ class TestMarks : public QObject {
         QVERIFY(marks && marks->size() == 2);
         QCOMPARE((*marks)[0].clicks.size(), std::size_t{2});
         QCOMPARE((*marks)[0].nearerCm, 75.0);
-        QCOMPARE((*marks)[1].nearerCm, usuallyNearerCm(MarkKind::HipLeft, ViewKind::Front));
+        QCOMPARE((*marks)[1].nearerCm, usuallyNearerCm(MarkKind::HipLeft));
         QVERIFY(marksFromText("") && marksFromText("")->empty());
         for (const char* wrong : {"bell", "bell@1,2", "bell@1,2,3,4", "elbow@1,2,3", "bell@1,2,x"}) {
             const auto read = marksFromText(wrong);
@@ -231,25 +231,14 @@ class TestMarks : public QObject {
                 while (at < rep.end && lean[at] > least + 0.1 * (lean[rep.bottom] - least)) ++at;
                 const double t0 = t.timesS[at], speed = 260, pull = 981 / share;  // cm/s, cm/s²
                 double x0 = 0, y0 = 0;
-                for (auto& step : path) {
+                for (const auto& step : path)
                     if (step.timeS <= t0) x0 = step.x, y0 = step.y;
-                    const double since = step.timeS - t0;
-                    if (since < -0.1 || since > 1.0) continue;
-                    if (since < 0) {
-                        step.x = x0, step.y = y0;
-                        continue;
-                    }
-                }
+                // A tenth of a second at even speed, then free flight up to its top, where it stays.
                 for (auto& step : path) {
-                    const double since = step.timeS - t0;
-                    if (since < -0.12 || since > speed / pull) continue;
-                    step.x = x0;
-                    step.y = y0 - (speed * since - 0.5 * pull * since * since * (since > 0)) / t.cmPerPixel;
-                }
-                for (auto& step : path) {
-                    const double since = step.timeS - t0;
-                    if (since > speed / pull && since < 1.1)
-                        step.x = x0, step.y = y0 - 0.5 * speed * speed / pull / t.cmPerPixel;
+                    const double since = step.timeS - t0, flown = std::clamp(since, 0.0, speed / pull);
+                    if (since < -0.12 || since > 1.1) continue;
+                    const double risen = speed * (std::min(since, 0.0) + flown) - 0.5 * pull * flown * flown;
+                    step.x = x0, step.y = y0 - risen / t.cmPerPixel;
                 }
             }
             return PointMarked{

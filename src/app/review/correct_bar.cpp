@@ -145,7 +145,7 @@ void CorrectBar::chooseKind() {
         std::find_if(m_marked.begin(), m_marked.end(), [this](const Mark& m) { return m.kind == markKind(); });
     const bool there = mark != m_marked.end();
     const QSignalBlocker quiet(m_nearer);
-    m_nearer->setValue(there ? mark->nearerCm : usuallyNearerCm(markKind(), *m_view));
+    m_nearer->setValue(there ? mark->nearerCm : usuallyNearerCm(markKind()));
     m_nearer->setVisible(markKind() == MarkKind::BarEnd);
     m_markOff->setVisible(there);
 }

@@ -157,7 +157,16 @@ void MainWindow::followMarked(bool second, const Mark& mark) {
             const bool here = m_review->hasSet() && m_review->id() == id;
             if (here && done) return m_review->takeMark(second, *followed);
             if (here) m_review->dropMark(second, followed->kind);
-            if (!done) failed(tr("It cannot be followed"), done.error(), false);
+            if (!done) return failed(tr("It cannot be followed"), done.error(), false);
+            // The coach has gone on to another set: it is kept where it belongs.
+            m_queue.add(
+                tr("Keeping what was marked"), JobQueue::Priority::Normal,
+                [folder = m_library.folder(), id, second, followed, catalogue = m_catalogue](const auto&, const auto&) {
+                    return keepMark(folder, id, {second, *followed}, catalogue);
+                },
+                [this](const Result<void>& kept) {
+                    if (!kept) failed(tr("What was marked could not be kept"), kept.error(), false);
+                });
         });
 }
 

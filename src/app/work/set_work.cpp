@@ -243,6 +243,18 @@ Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, stor
     return std::optional(stored->seen.front());
 }
 
+Result<void> keepMark(const QString& libraryFolder, store::SetId id, const PointMarked& marked,
+                      const std::shared_ptr<const Catalogue>& catalogue) {
+    auto library = store::Library::open(libraryFolder);
+    if (!library) return library.error();
+    const auto stored = library->loadSet(id);
+    if (!stored) return stored.error();
+    const Edits edits = with(stored->edits, marked);
+    const auto state = recompute(observationsOf(stored->seen), edits, *catalogue);
+    if (!state) return state.error();
+    return library->keepSet(id, edits, stored->seen, outcomeOf(*state, kEngine, catalogue));
+}
+
 Observations observationsOf(const std::vector<store::Seen>& seen) {
     Observations out;
     for (const auto& s : seen) out.push_back(s.observation);
@@ -323,17 +335,14 @@ Result<void> markDemoSet(store::Library& library, store::SetId id, const std::ve
     if (!stored) return stored.error();
     const auto state = recompute(observationsOf(stored->seen), stored->edits, *catalogue);
     if (!state) return state.error();
-    Edits edits = stored->edits;
     const MeasuredView& view = state->set.first;
     for (const Mark& mark : marks) {
         auto done = pipeline::followMark(stored->seen.front().clip.path.toStdString(), mark,
                                          pipeline::markedSpan(view, mark), view.clip.width, cancel, progress);
         if (!done) return done.error();
-        edits = with(edits, PointMarked{false, std::move(*done)});
+        if (auto kept = keepMark(library.folder(), id, {false, std::move(*done)}, catalogue); !kept) return kept;
     }
-    const auto marked = recompute(observationsOf(stored->seen), edits, *catalogue);
-    if (!marked) return marked.error();
-    return library.keepSet(id, edits, stored->seen, outcomeOf(*marked, kEngine, catalogue));
+    return {};
 }
 
 }  // namespace

@@ -96,6 +96,9 @@ Result<void> addContours(const std::string& clip, const SetState& state, Observa
 Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, store::SetId id,
                                               const std::shared_ptr<const Catalogue>& catalogue,
                                               const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
+/// Keeps what was followed in a set of the record, whoever looks at it.
+Result<void> keepMark(const QString& libraryFolder, store::SetId id, const PointMarked& marked,
+                      const std::shared_ptr<const Catalogue>& catalogue);
 Observations observationsOf(const std::vector<store::Seen>& seen);
 
 /// A second view joins a set in the record, whoever looks at it. `laterS`: how much later its clip begins by a clock

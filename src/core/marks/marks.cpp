@@ -69,10 +69,14 @@ bool isMarkedIn(MarkKind kind, ViewKind view) {
     return isFrontal(view) || view == ViewKind::FootEnd;
 }
 
-double usuallyNearerCm(MarkKind kind, ViewKind view) {
-    if (kind == MarkKind::BarEnd) return 110;
-    if (kind == MarkKind::HipLeft || kind == MarkKind::HipRight || view != ViewKind::Side) return 10;
-    return 0;
+double usuallyNearerCm(MarkKind kind) {
+    switch (kind) {
+        case MarkKind::BarEnd: return 110;
+        case MarkKind::Bell:
+        case MarkKind::StickTop:
+        case MarkKind::StickLow: return 0;
+        default: return 10;
+    }
 }
 
 Mark Mark::clicked(const MarkClick& click) const {
@@ -122,7 +126,7 @@ Result<std::vector<Mark>> marksFromText(const std::string& text, std::optional<d
         auto mark = std::find_if(out.begin(), out.end(), [&](const Mark& m) { return m.kind == *kind; });
         if (mark == out.end()) {
             const bool said = barNearerCm && *kind == MarkKind::BarEnd;
-            out.push_back({*kind, said ? *barNearerCm : usuallyNearerCm(*kind, ViewKind::Side), {}, nullptr});
+            out.push_back({*kind, said ? *barNearerCm : usuallyNearerCm(*kind), {}, nullptr});
             mark = out.end() - 1;
         }
         *mark = mark->clicked(click);
@@ -178,12 +182,16 @@ std::optional<MarkKind> MarkLines::load() const {
     return std::nullopt;
 }
 
-std::optional<MarkLines::Lift> MarkLines::liftOf(const Rep& rep) const {
-    constexpr double kLeastHeld = 0.95, kLeastRiseCm = 8;
+const MarkLines::Line* MarkLines::loadIn(const Rep& rep) const {
     const Line* line = loadLine();
-    if (!line || m_track->cmPerPixel <= 0 || rep.end >= line->flat.size()) return std::nullopt;
+    return line && line->heldShare(rep.start, rep.end) >= kLeastHeld ? line : nullptr;
+}
+
+std::optional<MarkLines::Lift> MarkLines::liftOf(const Rep& rep) const {
+    constexpr double kLeastRiseCm = 8;
+    const Line* line = loadIn(rep);
+    if (!line || m_track->cmPerPixel <= 0) return std::nullopt;
     auto y = [&](std::size_t i) { return line->flat[i].y(); };
-    if (line->heldShare(rep.start, rep.end) < kLeastHeld) return std::nullopt;
     Lift lift{0, rep.start, rep.start};
     for (std::size_t i = rep.start; i <= rep.end; ++i)
         if (y(i) < y(lift.low) || std::isnan(y(lift.low))) lift.low = i;
@@ -222,8 +230,9 @@ std::vector<Vec2> MarkLines::wayAround(std::size_t sample) const {
     std::size_t from = sample > back ? sample - back : 0, to = sample;
     for (const Rep& rep : m_reps)
         if (sample >= rep.start && sample <= rep.end) from = rep.start, to = rep.end;
-    for (std::size_t i = from; i <= to && i < line->seen.size(); ++i)
-        if (!std::isnan(line->seen[i].x())) out.push_back(line->seen[i]);
+    to = std::min(to + 1, line->seen.size());
+    out.assign(line->seen.begin() + static_cast<std::ptrdiff_t>(from),
+               line->seen.begin() + static_cast<std::ptrdiff_t>(to));
     return out;
 }
 

@@ -37,8 +37,8 @@ std::optional<MarkKind> markFromName(std::string_view name);
 /// Whether it is worth marking in a view: what lies on the client's front cannot be seen from his side.
 bool isMarkedIn(MarkKind kind, ViewKind view);
 /// How much nearer to the camera than the client's middle it usually lies, cm: half a long bar (2.2 m, weightlifting
-/// rules), a hand's breadth for tapes on the near side (ours).
-double usuallyNearerCm(MarkKind kind, ViewKind view);
+/// rules), a hand's breadth for tapes, which are on the side that faces it (ours).
+double usuallyNearerCm(MarkKind kind);
 
 /// A place the coach clicked, picture pixels.
 struct MarkClick {
@@ -82,6 +82,8 @@ class MarkLines {
         /// Of the pictures of a stretch, how many hold it.
         double heldShare(std::size_t from, std::size_t to) const;
     };
+    /// A repetition with less of a point in view is not read.
+    static constexpr double kLeastHeld = 0.95;
     MarkLines(std::shared_ptr<const Track> track, std::span<const Rep> reps, std::span<const Mark> marks);
 
     /// Null: not marked.
@@ -101,7 +103,11 @@ class MarkLines {
     /// The fastest lift up to a repetition, m/s; 0 where there is none.
     double fastestUpTo(const Rep& rep) const;
 
-    /// The load's way over the repetition that holds a sample (else the last 1.5 s), track frame as seen, without gaps.
+    /// The load over a whole repetition; null where it is not marked, or was lost in it.
+    const Line* loadIn(const Rep& rep) const;
+
+    /// The load's way over the repetition that holds a sample (else the last 1.5 s), track frame as seen; not a number
+    /// where it was lost.
     std::vector<Vec2> wayAround(std::size_t sample) const;
 
   private:

@@ -55,8 +55,8 @@ double handAhead(const MeasureInput& in, std::size_t at) {
 
 /// The load's way over the whole repetition: the furthest ahead that is held for a fifth of a second, there or back.
 std::optional<Reading> loadAhead(const MeasureInput& in) {
-    // Where the load itself is marked, the hands do not stand for it any more.
-    if (in.track.cmPerPixel <= 0 || (in.marks && in.marks->loadLine())) return std::nullopt;
+    // Where the load itself is marked and held, the hands do not stand for it any more.
+    if (in.track.cmPerPixel <= 0 || (in.marks && in.marks->loadIn(in.rep))) return std::nullopt;
     const std::size_t hold = std::max<std::size_t>(1, in.samples(0.2));
     std::optional<double> most;
     std::size_t at = in.rep.bottom;
@@ -78,7 +78,8 @@ std::optional<Reading> handsHeight(const MeasureInput& in) {
     return reading((handAt(in, at).y() - ankle) / (knee - ankle), 0.16, at);
 }
 
-/// Height of the hips at the lowest, between knee (0) and shoulder (1): where a pull from the floor begins.
+/// Height of the hips at the lowest, between knee (0) and shoulder (1): where a pull from the floor begins, and how
+/// deep the hips are in any other hinge.
 std::optional<Reading> startHips(const MeasureInput& in) {
     const Track& t = in.track;
     const std::size_t at = in.rep.bottom;
@@ -155,7 +156,7 @@ std::span<const MeasureDef> hingeMeasures() {
          {-0.5, 2.5},
          handsHeight},
         {"start_hips",
-         "Hips at the start of the pull",
+         "Hips between knee and shoulder",
          "height of the hips at the lowest, 0 knee … 1 shoulder",
          Unit::Share,
          kSideView,

@@ -15,14 +15,12 @@ using L = Landmark;
 using Line = MarkLines::Line;
 
 constexpr double kDegrees = 180 / std::numbers::pi;
-/// A followed point is off by about so much, pixels, as half of a 90 % interval (docs/measurements.md, “Marked
-/// points”).
-constexpr double kMarkPx = 3;
+/// A followed point is off by about so much, pixels of the picture as it was read, as half of a 90 % interval
+/// (docs/measurements.md, “Marked points”).
+constexpr double kMarkPx = 3, kReadPx = 1280;
 /// The scale of lengths is known to this share (half widths of 90 %): stature in pixels, and for a bar's end where its
 /// end really is.
 constexpr double kScale = 0.05, kNearerCm = 25;
-/// A repetition with less of its load in view is not read.
-constexpr double kLeastHeld = 0.95;
 /// Half width of the 90 % interval of a lift's mean speed, share of it, and of one against another of the same set.
 constexpr double kSpeedShare = 0.06, kLossPm = 0.04;
 
@@ -30,11 +28,14 @@ double cm(const MeasureInput& in, double px) {
     return px * in.track.cmPerPixel;
 }
 
+/// The same in the clip's own pixels: larger pictures are made smaller before a point is followed in them.
+double markPx(const MeasureInput& in) {
+    return kMarkPx * std::max(1.0, std::max(in.track.pictureWidth, in.track.pictureHeight) / kReadPx);
+}
+
 /// The load over a whole repetition; null where it is not marked, was lost, or there is no scale.
 const Line* load(const MeasureInput& in) {
-    if (!in.marks || in.track.cmPerPixel <= 0) return nullptr;
-    const Line* line = in.marks->loadLine();
-    return line && line->heldShare(in.rep.start, in.rep.end) >= kLeastHeld ? line : nullptr;
+    return in.marks && in.track.cmPerPixel > 0 ? in.marks->loadIn(in.rep) : nullptr;
 }
 
 /// A place of the load that lies so far from the picture's middle is moved by an error of how near it is.
@@ -58,7 +59,7 @@ std::optional<Reading> loadSway(const MeasureInput& in) {
     }
     if (!most) return std::nullopt;
     const double value = cm(in, *most - *least);
-    return reading(value, together({cm(in, kMarkPx), kScale * value}), at);
+    return reading(value, together({cm(in, markPx(in)), kScale * value}), at);
 }
 
 /// The load ahead of the middle of the foot: the furthest that is held for a fifth of a second, there or back.
@@ -79,7 +80,7 @@ std::optional<Reading> loadAheadOfFoot(const MeasureInput& in) {
     if (!most) return std::nullopt;
     // Where the middle of a foot is, is known to about 2 cm (landmarks of heel and toe lie inside the shoe).
     constexpr double kFootCm = 4;
-    return reading(cm(in, *most - middle), together({kFootCm, cm(in, kMarkPx), nearDoubt(in, *line, at)}), at);
+    return reading(cm(in, *most - middle), together({kFootCm, cm(in, markPx(in)), nearDoubt(in, *line, at)}), at);
 }
 
 /// How far the front of the leg is behind the load: its line hip–knee–ankle at the load's height, pixels.
@@ -110,7 +111,7 @@ std::optional<Reading> loadOffLeg(const MeasureInput& in) {
         if (!std::isnan(line->flat[i].x()) && aheadOfLeg(in, *line, i) > most) most = aheadOfLeg(in, *line, i), at = i;
     // The thigh is thicker than the shank by about 3 cm from its axis to its front (ours).
     constexpr double kThicker = 3, kLegCm = 3;
-    return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, together({kLegCm, cm(in, kMarkPx)}), at);
+    return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, together({kLegCm, cm(in, markPx(in))}), at);
 }
 
 std::optional<Reading> loadSpeed(const MeasureInput& in) {
@@ -145,7 +146,7 @@ std::optional<Reading> bellHeight(const MeasureInput& in) {
         if (!std::isnan(line->flat[i].y()) && (!top || line->flat[i].y() > line->flat[*top].y())) top = i;
     if (!top) return std::nullopt;
     constexpr double kJoint = 0.08;
-    return reading((line->flat[*top].y() - hip) / (shoulder - hip), together({kJoint, kMarkPx / (shoulder - hip)}),
+    return reading((line->flat[*top].y() - hip) / (shoulder - hip), together({kJoint, markPx(in) / (shoulder - hip)}),
                    *top);
 }
 
@@ -162,7 +163,7 @@ std::optional<Reading> bellBack(const MeasureInput& in) {
     const double shank = (knee - ankle).norm();
     if (shank < 1) return std::nullopt;
     constexpr double kKnee = 0.12;
-    return reading((line->flat[*back].y() - knee.y()) / shank, together({kKnee, kMarkPx / shank}), *back);
+    return reading((line->flat[*back].y() - knee.y()) / shank, together({kKnee, markPx(in) / shank}), *back);
 }
 
 /// How much higher the bell goes once the hips are straight than its speed at that moment carries it (v² / 2g:
@@ -190,7 +191,7 @@ std::optional<Reading> bellLifted(const MeasureInput& in) {
     if (std::isnan(carries) || carries < kLeastM) return std::nullopt;  // a bell that is not thrown
     const double value = rises / carries;
     // The square of a speed doubles its error; the scale is in both, once and twice.
-    const double pm = value * together({2 * kSpeedShare, kScale, cm(in, kMarkPx) / 100 / std::max(0.05, rises)});
+    const double pm = value * together({2 * kSpeedShare, kScale, cm(in, markPx(in)) / 100 / std::max(0.05, rises)});
     return reading(value, pm, at);
 }
 
@@ -206,7 +207,7 @@ std::optional<Pair> pairOf(const MeasureInput& in, MarkKind left, MarkKind right
     if (!out.left || !out.right || !out.held(in.rep.bottom) || !out.held(in.rep.start)) return std::nullopt;
     // Tapes look alike: one that was lost on the way and taken up again may be another one.
     for (const Line* line : {out.left, out.right})
-        if (line->heldShare(in.rep.start, in.rep.bottom) < kLeastHeld) return std::nullopt;
+        if (line->heldShare(in.rep.start, in.rep.bottom) < MarkLines::kLeastHeld) return std::nullopt;
     return out;
 }
 /// Fall of the line from the client's left tape to his right one, degrees; right side lower +.
@@ -222,7 +223,7 @@ std::optional<Reading> hipLine(const MeasureInput& in) {
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     // Nearer to each other by more than a turn of 45° shows them, or further apart: one of them is not what it was.
     if (before < 10 || now < 0.7 * before || now > 1.2 * before) return std::nullopt;
-    const double pm = kMarkPx / before * kDegrees;
+    const double pm = markPx(in) / before * kDegrees;
     return reading(fallOf(*pair, in.rep.bottom) - fallOf(*pair, in.rep.start), std::max(1.5, pm), in.rep.bottom);
 }
 
@@ -234,7 +235,7 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     if (before < 10) return std::nullopt;
     auto turn = [](double share) { return std::acos(std::clamp(share, 0.0, 1.0)) * kDegrees; };
-    const double share = now / before, doubt = std::sqrt(2.0) * kMarkPx / before;
+    const double share = now / before, doubt = std::sqrt(2.0) * markPx(in) / before;
     const double value = turn(share);
     return reading(value, std::max(turn(share - doubt) - value, value - turn(share + doubt)), in.rep.bottom);
 }
@@ -245,7 +246,7 @@ std::optional<Reading> kneeGap(const MeasureInput& in) {
     if (!pair) return std::nullopt;
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     if (before < 10) return std::nullopt;
-    return reading(now / before, together({std::sqrt(2.0) * kMarkPx / before, 0.03}), in.rep.bottom);
+    return reading(now / before, together({std::sqrt(2.0) * markPx(in) / before, 0.03}), in.rep.bottom);
 }
 
 /// The gap between a marked stick and a tape under it, more than before the repetition.
@@ -258,7 +259,7 @@ std::optional<Reading> stickTape(const MeasureInput& in, MarkKind tape) {
         const Vec2 along = top->flat[at] - low->flat[at], to = back->flat[at] - low->flat[at];
         return std::abs(along.x() * to.y() - along.y() * to.x()) / std::max(1.0, along.norm());
     };
-    return reading(cm(in, gap(in.rep.bottom) - gap(in.rep.start)), cm(in, std::sqrt(3.0) * kMarkPx), in.rep.bottom);
+    return reading(cm(in, gap(in.rep.bottom) - gap(in.rep.start)), cm(in, std::sqrt(3.0) * markPx(in)), in.rep.bottom);
 }
 std::optional<Reading> stickTapeHigh(const MeasureInput& in) {
     return stickTape(in, MarkKind::BackHigh);
@@ -277,151 +278,45 @@ std::span<const MeasureDef> markMeasures() {
     static const std::vector<SketchPart> knees{{Draw::Tapes, {L::LeftKnee, Role::Left}, {L::LeftKnee, Role::Right}}};
     static const std::vector<SketchPart> stick{{Draw::TapedStick, kNearHip, kEar}};
     static const std::vector<PointRead> foot = near({L::LeftAnkle}), leg = near({L::LeftKnee, L::LeftAnkle});
-    static const std::vector<MeasureDef> all{
-        {"load_sway",
-         "Load off a straight line",
-         "width of the load's path",
-         Unit::Centimetres,
-         kSideView,
-         Of::Body,
-         none,
-         kByDrive,
-         way,
-         {0, 40},
-         loadSway},
-        {"load_ahead_foot",
-         "Load ahead of the mid-foot",
-         "marked load ahead of the middle of the foot",
-         Unit::Centimetres,
-         kSideView,
-         Of::Body,
-         foot,
-         kByDrive,
-         way,
-         {-20, 40},
-         loadAheadOfFoot},
-        {"load_off_leg",
-         "Load leaves the leg",
-         "largest gap of marked load and leg over the smallest",
-         Unit::Centimetres,
-         kSideView,
-         Of::Body,
-         leg,
-         kByDrive,
-         way,
-         {-5, 30},
-         loadOffLeg},
-        {"load_speed",
-         "Speed of the lift",
-         "mean concentric velocity of the marked load",
-         Unit::MetresPerSecond,
-         kSideView,
-         Of::Body,
-         none,
-         kByDrive,
-         way,
-         {0, 2},
-         loadSpeed},
-        {"load_speed_loss",
-         "Slower than the fastest rep",
-         "velocity loss over the set",
-         Unit::Share,
-         kSideView,
-         Of::Body,
-         none,
-         kByDrive,
-         way,
-         {-0.1, 0.6},
-         loadSpeedLoss},
-        {"bell_height",
-         "Height of the bell",
-         "bell at its highest, 0 hip … 1 shoulder",
-         Unit::Share,
-         kSideView,
-         Of::Body,
-         none,
-         kByTrunk,
-         way,
-         {-0.5, 1.6},
-         bellHeight},
-        {"bell_back",
-         "Bell over the knees, behind",
-         "bell over the knee at the back-swing, share of the shank",
-         Unit::Share,
-         kSideView,
-         Of::Body,
-         leg,
-         kByTrunk,
-         way,
-         {-1, 1.5},
-         bellBack},
-        {"bell_lifted",
-         "Arms lift the bell",
-         "rise after the hips are straight ÷ v² / 2g",
-         Unit::Share,
-         kSideView,
-         Of::Body,
-         none,
-         kByTrunk,
-         way,
-         {0, 3},
-         bellLifted},
-        {"hip_line_tape",
-         "Hip line, by tapes",
-         "pelvic obliquity from two tapes, change in the rep",
-         Unit::Degrees,
-         kFrontal | kFootEndView,
-         Of::BySign,
-         none,
-         kBySeparation,
-         hips,
-         {-15, 15},
-         hipLine},
-        {"hip_turn_tape",
-         "Hips turn, by tapes",
-         "pelvic rotation from two tapes, change in the rep",
-         Unit::Degrees,
-         kFrontal | kFootEndView,
-         Of::Body,
-         none,
-         kBySeparation,
-         hips,
-         {0, 60},
-         hipTurn},
-        {"knee_gap_tape",
-         "Knees apart, by tapes",
-         "distance of two tapes against before the rep",
-         Unit::Share,
-         kFrontal | kFootEndView,
-         Of::Body,
-         none,
-         kBySeparation,
-         knees,
-         {0.4, 2},
-         kneeGap},
-        {"stick_tape_high",
-         "Stick and shoulder blades, by tape",
-         "gap of stick and tape, more than before the rep",
-         Unit::Centimetres,
-         kSideView,
-         Of::Body,
-         none,
-         kByTrunk,
-         stick,
-         {-5, 10},
-         stickTapeHigh},
-        {"stick_tape_low",
-         "Stick and sacrum, by tape",
-         "gap of stick and tape, more than before the rep",
-         Unit::Centimetres,
-         kSideView,
-         Of::Body,
-         none,
-         kByTrunk,
-         stick,
-         {-5, 10},
-         stickTapeLow},
+    auto def = [](const char* id, const char* title, const char* term, Unit unit, unsigned views,
+                  const std::vector<PointRead>& reads, const CourseDef& course, const std::vector<SketchPart>& sketch,
+                  Scale scale, std::optional<Reading> (*read)(const MeasureInput&), Of of = Of::Body) {
+        return MeasureDef{id, title, term, unit, views, of, reads, course, sketch, scale, read};
     };
+    auto ofLoad = [&](const char* id, const char* title, const char* term, Unit unit,
+                      const std::vector<PointRead>& reads, Scale scale,
+                      std::optional<Reading> (*read)(const MeasureInput&)) {
+        return def(id, title, term, unit, kSideView, reads, kByDrive, way, scale, read);
+    };
+    constexpr unsigned kTowards = kFrontal | kFootEndView;
+    static const std::vector<MeasureDef> all{
+        ofLoad("load_sway", "Load off a straight line", "width of the load's path", Unit::Centimetres, none, {0, 40},
+               loadSway),
+        ofLoad("load_ahead_foot", "Load ahead of the mid-foot", "marked load ahead of the middle of the foot",
+               Unit::Centimetres, foot, {-20, 40}, loadAheadOfFoot),
+        ofLoad("load_off_leg", "Load leaves the leg",
+               "largest gap of marked load and leg over the smallest, less 3 cm of thigh", Unit::Centimetres, leg,
+               {-5, 30}, loadOffLeg),
+        ofLoad("load_speed", "Speed of the lift", "mean concentric velocity of the marked load", Unit::MetresPerSecond,
+               none, {0, 2}, loadSpeed),
+        ofLoad("load_speed_loss", "Slower than the fastest rep", "velocity loss over the set", Unit::Share, none,
+               {-0.1, 0.6}, loadSpeedLoss),
+        ofLoad("bell_height", "Height of the bell", "bell at its highest, 0 hip … 1 shoulder", Unit::Share, none,
+               {-0.5, 1.6}, bellHeight),
+        ofLoad("bell_back", "Bell over the knees, behind", "bell over the knee at the back-swing, share of the shank",
+               Unit::Share, leg, {-1, 1.5}, bellBack),
+        ofLoad("bell_lifted", "Arms lift the bell", "rise after the hips are straight ÷ v² / 2g", Unit::Share, none,
+               {0, 3}, bellLifted),
+        def("hip_line_tape", "Hip line, by tapes", "pelvic obliquity from two tapes, change in the rep", Unit::Degrees,
+            kTowards, none, kBySeparation, hips, {-15, 15}, hipLine, Of::BySign),
+        def("hip_turn_tape", "Hips turn, by tapes", "pelvic rotation from two tapes, change in the rep", Unit::Degrees,
+            kTowards, none, kBySeparation, hips, {0, 60}, hipTurn),
+        def("knee_gap_tape", "Knees apart, by tapes", "distance of two tapes against before the rep", Unit::Share,
+            kTowards, none, kBySeparation, knees, {0.4, 2}, kneeGap),
+        def("stick_tape_high", "Stick and shoulder blades, by tape", "gap of stick and tape, more than before the rep",
+            Unit::Centimetres, kSideView, none, kByTrunk, stick, {-5, 10}, stickTapeHigh),
+        def("stick_tape_low", "Stick and sacrum, by tape", "gap of stick and tape, more than before the rep",
+            Unit::Centimetres, kSideView, none, kByTrunk, stick, {-5, 10}, stickTapeLow)};
     return all;
 }
 

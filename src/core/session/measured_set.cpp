@@ -104,13 +104,12 @@ void sayMarks(MeasuredView& view) {
     if (!view.marks) return;
     if (view.marks->of(MarkKind::HipLeft) && view.marks->of(MarkKind::HipRight))
         std::erase_if(view.notices, [](const Notice& n) { return n.kind == NoticeKind::HipLineUnread; });
-    constexpr double kLeastHeld = 0.95;
     for (std::size_t k = 0; k < kMarkKinds; ++k) {
         const auto* line = view.marks->of(static_cast<MarkKind>(k));
         if (!line) continue;
         std::string reps;
         for (const Rep& rep : view.reps)
-            if (line->heldShare(rep.start, rep.end) < kLeastHeld)
+            if (line->heldShare(rep.start, rep.end) < MarkLines::kLeastHeld)
                 reps += (reps.empty() ? "" : ", ") + std::to_string(rep.index);
         if (!reps.empty())
             view.notices.push_back({NoticeKind::MarkLost, {std::string(markName(static_cast<MarkKind>(k))), reps}});

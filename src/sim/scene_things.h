@@ -1,0 +1,14 @@
+#pragma once
+
+#include <vector>
+
+#include "sim/clip_maker.h"
+
+namespace zevo::sim {
+
+/// Things that stand between the camera and the client.
+std::vector<Prop> thingsInFront(const SceneSpec& scene);
+/// What stands and hangs right behind the client in a room that is not tidy, in the colours he wears.
+std::vector<Prop> thingsBehind(const ClipSpec& spec);
+
+}  // namespace zevo::sim
