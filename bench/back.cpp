@@ -53,10 +53,13 @@ void plant(sim::MotionSpec& m, const std::string& kind, Dice& dice) {
         for (int i : {0, 1}) rep(i).tuckFrom = dice.between(0.55, 0.75);
     } else if (kind == "hinge low") {
         rep(0).tuckDeg = dice.between(8.4, 12), rep(1).tuckDeg = dice.between(12, 22);
-    } else if (kind == "hinge high") {
+    } else if (kind == "hinge high" || kind == "squat high" || kind == "split high") {
         rep(0).roundDeg = dice.between(12, 16), rep(1).roundDeg = dice.between(16, 30);
     } else if (kind == "hinge head") {
         rep(0).neckDeg = dice.between(-26, -18), rep(1).neckDeg = dice.between(18, 26);
+    } else if (kind == "hinge top") {
+        rep(0).lockoutArchDeg = dice.between(12, 18), rep(1).lockoutArchDeg = dice.between(18, 26);
+        for (auto& r : m.reps) r.topS = 1.3;
     } else if (kind == "bridge arch") {
         rep(0).tuckDeg = dice.between(-26, -14), rep(1).roundDeg = dice.between(-26, -14);
     }
@@ -71,7 +74,11 @@ Back backOf(const std::string& kind, int number, bool mesh, bool loose) {
     body.statureCm = dice.between(156, 190), body.girth = dice.between(0.88, 1.16);
     body.trunkShare = dice.between(0.95, 1.05), body.legShare = dice.between(0.97, 1.03);
     if (loose) body.looseShirtCm = dice.between(3.5, 6);
-    b.spec.motion.movement = kind.starts_with("squat") ? "squat" : kind.starts_with("hinge") ? "hinge" : "bridge";
+    b.spec.motion.movement = kind.starts_with("squat")   ? "squat"
+                             : kind.starts_with("split") ? "split-squat"
+                             : kind.starts_with("hinge") ? "hinge"
+                                                         : "bridge";
+    if (kind.starts_with("split")) b.spec.motion.variation = "goblet";
     if (b.spec.motion.movement == "hinge") b.spec.motion.variation = "romanian", b.spec.motion.loadShare = 0.2;
     if (kind == "bridge rolled") b.spec.motion.variation = "articulated";
     if (kind == "hinge hands") b.spec.motion.variation.clear();  // hands on the hips
@@ -199,6 +206,7 @@ Result<MeasuredSet> setFrom(const Back& b, const Observation& seen) {
     if (!view) return view.error();
     MeasuredSet set = setOf(std::move(*view), context);
     const std::string school = context.movement.id == "squat"             ? "whole-foot"
+                               : context.movement.id == "split-squat"     ? "tall"
                                : context.movement.id == "hinge"           ? "soft-finish"
                                : b.spec.motion.variation == "articulated" ? "articulated"
                                                                           : "neutral";
@@ -242,7 +250,9 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
         const Bends rest = bendsOf(motion.at(at->startS)), there = bendsOf(motion.at(at->bottomS));
         const double low = there.low - rest.low, high = there.high - rest.high;
         const bool clean = std::abs(low) < 2 && std::abs(high) < 2;
-        faulty = faulty || !clean;
+        const double topS = b.spec.motion.reps[static_cast<std::size_t>(at - truths.begin())].topS;
+        const double topArch = rest.low - bendsOf(motion.at(at->endS + 0.5 * topS)).low;
+        faulty = faulty || !clean || topArch > 2;
         const MeasuredRep* other = nullptr;
         if (idealSet)
             for (const auto& r : idealSet->result.reps)
@@ -255,9 +265,11 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
             (with ? shown : not_).add(zevo::judge(measured, *band, *standard));
         };
         if (b.spec.motion.movement == "squat") judged("low_back_tuck", low >= kLowDeg, clean);
+        if (b.spec.motion.movement.starts_with("s")) judged("chest_drop", high >= kHighDeg, clean);
         if (b.spec.motion.movement == "hinge") {
             judged("low_back_round", low >= kLowDeg, clean);
             judged("upper_back_round", high >= kHighDeg, clean);
+            judged("top_hollow", topArch >= kLowDeg, topArch < 2);
         }
         if (b.kind == "bridge arch") judged("bridge_arch", !clean, clean);
         if (b.kind.starts_with("bridge")) {
@@ -295,8 +307,8 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
     if (!faulty && b.kind != "bridge rolled") {
         auto& [clear, sets] = tables.cleanSets["clean sets with a clear back finding," + who];
         ++sets;
-        static const std::set<std::string> kBack{"back_tucks", "back_rounds_low", "back_rounds_up", "back_arches",
-                                                 "ribs_flare"};
+        static const std::set<std::string> kBack{"back_tucks",  "back_rounds_low", "back_rounds_up",
+                                                 "back_arches", "ribs_flare",      "chest_drops"};
         clear += std::any_of(set->result.findings.begin(), set->result.findings.end(),
                              [](const Finding& f) { return f.severity == Severity::Clear && kBack.contains(f.fault); });
     }
@@ -349,8 +361,9 @@ int main(int argc, char** argv) {
         if (key == "--true-joints") options.trueJoints = true;
     }
     Tables tables;
-    for (const char* kind : {"squat", "squat clean", "hinge low", "hinge high", "hinge head", "bridge arch",
-                             "bridge rolled", "squat clutter", "squat off", "hinge hands", "hinge clean"})
+    for (const char* kind :
+         {"squat", "squat clean", "squat high", "split high", "split clean", "hinge top", "hinge low", "hinge high",
+          "hinge head", "bridge arch", "bridge rolled", "squat clutter", "squat off", "hinge hands", "hinge clean"})
         for (bool loose : {false, true})
             for (bool mesh : {false, true})
                 for (int n = 0; n < options.sets; ++n) {

@@ -111,8 +111,16 @@ Overlay ComparePresenter::otherFigure(bool after) const {
     const Track &here = side(after).state.set.track(), &there = side(!after).state.set.track();
     const auto &rep = m_shown[after], &other = m_shown[!after];
     const bool otherLeg = rep.leg && other.leg && *rep.leg != *other.leg;
-    return figureOver(here, here.sampleAt(timeS(after)), there, there.sampleAt(timeS(!after)),
-                      otherLeg && isFrontal(here.view));
+    // As it was read beside the repetitions, ten times a second.
+    constexpr double kNearS = 0.06;
+    const double atS = timeS(!after);
+    const Outline* outline = nullptr;
+    for (const Outline& o : side(!after).state.first->contours)
+        if (!o.points.empty() && std::abs(o.timeS - atS) <= kNearS &&
+            (!outline || std::abs(o.timeS - atS) < std::abs(outline->timeS - atS)))
+            outline = &o;
+    return figureOver(here, here.sampleAt(timeS(after)), there, there.sampleAt(atS), otherLeg && isFrontal(here.view),
+                      outline);
 }
 
 QString ComparePresenter::valueOf(bool after) const {

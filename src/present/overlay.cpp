@@ -287,7 +287,8 @@ QRectF bodyOver(const Track& track, std::size_t from, std::size_t to) {
     return out.adjusted(-air, -air, air, air);
 }
 
-Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample, bool mirrored) {
+Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample, bool mirrored,
+                   const Outline* outline) {
     auto middle = [](const Track& t, std::size_t at) -> Vec2 {
         return 0.5 * (t.at(L::LeftHip, at) + t.at(L::RightHip, at));
     };
@@ -304,6 +305,12 @@ Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, s
         return QPointF(out.x(), out.y());
     };
     Overlay out = skeletonOverlay(other, otherSample);
+    if (outline)
+        for (std::size_t i = 0; i < outline->points.size(); ++i) {
+            const auto& [ax, ay] = outline->points[i];
+            const auto& [bx, by] = outline->points[(i + 1) % outline->points.size()];
+            out.ghosts.emplace_back(QPointF(ax, ay), QPointF(bx, by));
+        }
     for (auto* lines : {&out.lines, &out.ghosts})
         for (QLineF& l : *lines) l = QLineF(moved(l.p1()), moved(l.p2()));
     return out;

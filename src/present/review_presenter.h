@@ -148,6 +148,7 @@ class ReviewPresenter {
     /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
     QStringList notJudged() const;
     /// "Whole foot, with toes light": by what the set was judged.
+    QString depthLimitText(const MeasuredRep& rep) const;
     QString judgedBy() const;
     QString findingTitle(int index) const;
     /// What changes over the set and between the legs, in sentences; more than noise first.

@@ -1,6 +1,7 @@
 // What a review says in sentences: the card, the headline, what happens over the set, what limits it.
 #include <QCoreApplication>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -217,6 +218,18 @@ ReviewPresenter::Saying ReviewPresenter::saying() const {
     return s;
 }
 
+/// Where the depth ends that this client can use, and what gives way there first.
+QString ReviewPresenter::depthLimitText(const MeasuredRep& rep) const {
+    const DepthLimit limit = depthLimit(rep);
+    const Measurement* usable = rep.find("usable_depth");
+    if (limit == DepthLimit::None || !usable) return {};
+    const QString gives = limit == DepthLimit::Tail    ? tr("the tail tucks")
+                          : limit == DepthLimit::Heels ? tr("the heels leave the floor")
+                                                       : tr("the toes leave the floor");
+    return tr("Usable depth %1: from there on %2.")
+        .arg(valueWithPm(usable->value, usable->pm90, Unit::Degrees, m_lengths), gives);
+}
+
 ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
     if (!result().stop.scored()) return stopSaying();
     const auto first = leads();
@@ -242,6 +255,10 @@ ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
         s.why = QString("%1 %2 in %3; “%4” asks for %5.")
                     .arg(f.measure->title, valueWithPm(f.value, f.pm90, f.measure->unit, m_lengths), repWith(f),
                          judgedBy(), bandText(*band, f.measure->unit));
+    static constexpr std::array kEndsDepth{"low_back_tuck", "heel_rise", "toe_rise", "depth_past_control"};
+    if (std::find(kEndsDepth.begin(), kEndsDepth.end(), f.measure.name()) != kEndsDepth.end())
+        for (const auto& rep : result().reps)
+            if (rep.index == f.reps.front() && !apart) s.why = (s.why + " " + depthLimitText(rep)).trimmed();
     if (const QStringList open = notJudged(); !open.isEmpty()) s.why += " " + open.join(". ") + ".";
     const Counsel counsel = counselFor(f, result(), advice());
     const FaultWords* words = advice().fault(f.fault);

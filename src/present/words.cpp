@@ -150,6 +150,7 @@ QString plain(const Notice& n) {
             return tr(
                 "What was clicked looks like what is around it, so that it cannot be followed. An edge, a piece "
                 "of tape of another colour or the end of a bar can.");
+        case NoticeKind::SwingLadder: return tr("Swings between rests of the bell: %1.").arg(word);
         case NoticeKind::NotLookedTwice:
             return tr("The other networks could not look at rep %1: what hides a leg there may go unnoticed.")
                 .arg(word);

@@ -35,6 +35,7 @@ struct RepSpec {
     double bounce = 0;                           ///< 0…1: drops into the bottom and rebounds
     double balanceShift = 0;                     ///< mass centre away from mid-foot, share of foot length, toes +
     double lockoutLeanDeg = 0;                   ///< trunk thrown back at the top
+    double lockoutArchDeg = 0;                   ///< pelvis tipped forward against the spine, at the top
     double lockoutKneeDeg = 0;                   ///< knees straightened beyond the soft standing bend, at the top
     double kneeInLeftCm = 0, kneeInRightCm = 0;  ///< knee towards the other one; bowing out −
     double kneeWobbleCm = 0;                     ///< amplitude of both knees' sideways shaking

@@ -186,7 +186,7 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
         trunk.sideDeg = d * std::asin(std::clamp(aside / (s.nose.y() - s.midHip.y()), -0.6, 0.6)) / kRad;
     }
     placeTrunk(s, seg, trunk);
-    placeArms(s, seg, lateral ? Arms::Chest : Arms::Hips, rep, d);
+    placeArms(s, seg, lateral || spec.variation == "goblet" ? Arms::Chest : Arms::Hips, rep, d);
     s.massCentre = massCentreOf(s, spec.loadShare);
     if (spec.movement == "rear-foot-raised") {
         const Vec3 under(s.ball[other].x() - 0.10, kBenchHeight / 2, 0);

@@ -72,7 +72,8 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
     };
     auto placeUpper = [&](double lean) {
         placeTrunk(s, seg,
-                   {lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late, rep.roundDeg * d, rep.shoulderTipDeg * d});
+                   {lean, lean * 0.75 - rep.neckDeg * d, rep.tuckDeg * late - rep.lockoutArchDeg * m.topLean,
+                    rep.roundDeg * d, rep.shoulderTipDeg * d});
         placeArms(s, seg, armsOf(spec), rep, d);
         s.massCentre = massCentreOf(s, spec.loadShare);
     };

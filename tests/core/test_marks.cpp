@@ -233,9 +233,9 @@ class TestMarks : public QObject {
                 double x0 = 0, y0 = 0;
                 for (const auto& step : path)
                     if (step.timeS <= t0) x0 = step.x, y0 = step.y;
-                // A tenth of a second at even speed, then free flight up to its top, where it stays.
+                // A tenth of a second at even speed, then free flight up to its top and down again.
                 for (auto& step : path) {
-                    const double since = step.timeS - t0, flown = std::clamp(since, 0.0, speed / pull);
+                    const double since = step.timeS - t0, flown = std::clamp(since, 0.0, 2 * speed / pull);
                     if (since < -0.12 || since > 1.1) continue;
                     const double risen = speed * (std::min(since, 0.0) + flown) - 0.5 * pull * flown * flown;
                     step.x = x0, step.y = y0 - risen / t.cmPerPixel;
@@ -250,10 +250,39 @@ class TestMarks : public QObject {
             QVERIFY(row(loose, rep, "bell_lifted") && row(lifted, rep, "bell_lifted"));
             NEAR(row(loose, rep, "bell_lifted")->value, 1, 0.25);
             NEAR(row(lifted, rep, "bell_lifted")->value, 2, 0.4);
+            // Within 10 cm of its top for 2 √(2 h / g).
+            NEAR(row(loose, rep, "bell_float")->value, 2 * std::sqrt(0.2 / 9.81), row(loose, rep, "bell_float")->pm90);
+            NEAR(row(lifted, rep, "bell_float")->value, 2 * std::sqrt(0.4 / 9.81), 0.05);
         }
         QVERIFY(!found(loose, "swing_lifted_by_arms"));
         QVERIFY(found(lifted, "swing_lifted_by_arms"));
         QVERIFY(row(loose, 0, "bell_height") && row(loose, 0, "bell_back"));
+    }
+
+    /// The ladder: a bell that lies still on the floor within a swing begins a new row of swings.
+    void swingsAreCountedBetweenRestsOfTheBell() {
+        auto s = filmed("hinge", "swing");
+        for (auto& r : s.motion.reps) r.lowerS = 0.7, r.liftS = 0.6, r.pauseS = 0.1, r.topS = 1.0;
+        const auto bare = stateOf(s, {});
+        auto path = pathsOf(s).at(MarkKind::Bell);
+        auto ladder = [&](const std::vector<MarkStep>& steps) {
+            const auto state = stateOf(s, {PointMarked{false,
+                                                       {MarkKind::Bell,
+                                                        0,
+                                                        {{0, steps[0].x, steps[0].y}},
+                                                        std::make_shared<const std::vector<MarkStep>>(steps)}}});
+            for (const Notice& n : state.set.result.notices)
+                if (n.kind == NoticeKind::SwingLadder) return n.word(0);
+            return std::string();
+        };
+        QCOMPARE(bare.set.result.reps.size(), std::size_t{3});
+        QCOMPARE(ladder(path), std::string("3"));
+        const double bottom = bare.set.result.reps[1].bottomS;
+        double floor = 0;
+        for (const auto& step : path) floor = std::max(floor, step.y);
+        for (auto& step : path)
+            if (std::abs(step.timeS - bottom) < 0.25) step.y = floor + 40, step.x = path[0].x;
+        QCOMPARE(ladder(path), std::string("1, 2"));
     }
 
     /// Tapes under a marked stick: the gap opens when the back rounds away from it.

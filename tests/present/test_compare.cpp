@@ -3,7 +3,7 @@
 #include "present/compare_presenter.h"
 #include "present/film_words.h"
 #include "present/review_presenter.h"
-#include "tests/support/made_sets.h"
+#include "tests/support/outlined_sets.h"
 #include "tests/support/suite.h"
 
 using namespace zevo;
@@ -103,6 +103,24 @@ class TestCompare : public QObject {
                               QLineF(own.lines[i].p2(), over.lines[i].p2()).length()});
         // The same client twice: the figures fall together, but for the perspective of the nearer arm.
         QVERIFY2(worst < 0.08 * t.bodyPx, qPrintable(QString::number(worst / t.bodyPx)));
+    }
+
+    /// Where the body's outline was read beside the repetitions, it lies over the other picture with the figure.
+    void theOtherOutlineLiesOverThisPicture() {
+        const auto spec = heels(0);
+        const SetState bare = stateOf(spec), outlined = made::stateOf(spec);
+        const ComparePresenter without({bare, "a", {}, {}}, {bare, "b", {}, {}}, made::catalogue());
+        const ComparePresenter with({outlined, "a", {}, {}}, {bare, "b", {}, {}}, made::catalogue());
+        const auto plain = without.otherFigure(true).ghosts, both = with.otherFigure(true).ghosts;
+        QVERIFY(both.size() > plain.size() + 100);
+        QCOMPARE(with.otherFigure(false).ghosts.size(), plain.size());
+        // The same client twice: his outline lies around his own figure.
+        const Track& t = bare.set.track();
+        const QRectF body = bodyOver(t, t.sampleAt(with.timeS(true)), t.sampleAt(with.timeS(true)));
+        QRectF around;
+        for (const QLineF& l : both) around |= QRectF(l.p1(), l.p2()).normalized();
+        const double air = 0.1 * t.bodyPx;
+        QVERIFY(around.height() > 0.9 * body.height() && body.adjusted(-air, -air, air, air).contains(around));
     }
 
     void setsThatWereNotSeenAlikeAreSaidToBe() {

@@ -12,7 +12,7 @@
 #include "core/session/comparison.h"
 #include "core/signal/filter.h"
 #include "core/signal/peaks.h"
-#include "tests/support/made_sets.h"
+#include "tests/support/outlined_sets.h"
 #include "tests/support/suite.h"
 
 using namespace zevo;
@@ -259,6 +259,32 @@ class TestReference : public QObject {
         }
         const auto upright = catalog::loadStandard("upright");
         QVERIFY(upright->bandFor("thigh_angle")->max <= 0);
+    }
+
+    /// Healthy lifters flex the low back by about 10 to 25° against standing in a deep squat (range of the literature
+    /// on lumbar motion in squats, from memory): what a school lets pass must end within it, not below it, where every
+    /// squat would tuck.
+    void whereATuckBeginsFitsThePublishedRange() {
+        for (const bool mesh : {false, true}) {
+            auto spec = made::spec(4);
+            spec.motion.body.figure = mesh ? "mesh" : "drawn";
+            const std::array<double, 4> tucks{0, 8, 14, 22};
+            for (std::size_t i = 0; i < 4; ++i)
+                spec.motion.reps[i].lowerS = 1.8, spec.motion.reps[i].liftS = 1.3,
+                spec.motion.reps[i].tuckDeg = tucks[i];
+            const auto state = made::stateOf(spec);
+            const auto bands = catalog::loadStandard("whole-foot");
+            const double edge = *bands->bandFor("low_back_tuck")->max;
+            // Pelvis against lumbar link: 1.2 times the dial (the parts of the spine turn against each other).
+            double from = -1;
+            for (int i = 1; i < 4 && from < 0; ++i) {
+                const double a = made::value(state.set, i - 1, "low_back_tuck"),
+                             b = made::value(state.set, i, "low_back_tuck");
+                const double before = tucks[static_cast<std::size_t>(i - 1)], now = tucks[static_cast<std::size_t>(i)];
+                if (b > edge) from = 1.2 * (before + (edge - a) / (b - a) * (now - before));
+            }
+            QVERIFY2(from > 8 && from < 25, qPrintable(QString("%1: %2°").arg(mesh).arg(from)));
+        }
     }
 
     /// Weight-bearing ankle dorsiflexion of healthy adults is about 35–45° of shin inclination (Bennell et al. 1998,

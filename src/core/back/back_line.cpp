@@ -101,6 +101,12 @@ const char* backDoubtName(BackDoubt doubt) {
     return kNames[static_cast<std::size_t>(doubt)];
 }
 
+BackDoubt doubtBeforehand(Shirt shirt, bool covered) {
+    if (covered) return BackDoubt::Covered;
+    if (shirt == Shirt::Tight) return BackDoubt::None;
+    return shirt == Shirt::Loose ? BackDoubt::Loose : BackDoubt::NotAsked;
+}
+
 BackLine::BackLine(std::shared_ptr<const Track> kept, std::shared_ptr<const ViewSeries> series,
                    std::span<const Rep> reps, std::span<const Outline> outlines)
     : m_keptTrack(std::move(kept)),
@@ -196,8 +202,11 @@ bool BackLine::isZero(const BackMoment& m, std::span<const Rep> reps) const {
     if (rep == reps.end()) return false;
     switch (m_track.drive) {
         case Drive::Sinking: {
-            const double hip = m_series.hipFlexion[m.sample];
-            return hip > 70 && hip < 105;
+            // A shallow squat or a lunge turns where a deep one is on its way: there it is halfway of its own.
+            constexpr double kFromDeg = 70, kToDeg = 105, kClearDeg = 10;
+            const double hip = m_series.hipFlexion[m.sample], share = m_series.depth[m.sample] / rep->depth;
+            if (m_series.hipFlexion[rep->bottom] < kToDeg + kClearDeg) return share > 0.30 && share < 0.70;
+            return hip > kFromDeg && hip < kToDeg;
         }
         case Drive::Folding: {
             const double lean = m_series.trunkLean[m.sample];
@@ -221,7 +230,7 @@ void BackLine::readZero(std::span<const Rep> reps) {
     }
     m_zero = middleOf(zero);
     m_rest = rest.empty() ? m_zero : middleOf(rest);
-    for (BackMoment& m : m_moments) m.residual = unexplained(m.f, m_zero.f, m_track.drive != Drive::Sinking);
+    for (BackMoment& m : m_moments) m.residual = unexplained(m.f, m_zero.f);
     if (doubtAt(reps.front().bottom) == BackDoubt::None) m_first = around(m_track.timesS[reps.front().bottom]);
 }
 
@@ -278,41 +287,67 @@ BackDoubt BackLine::doubtAt(std::size_t sample) const {
 }
 
 BackDoubt BackLine::doubtAt(std::size_t sample, Shirt shirt, bool covered) const {
-    if (covered) return BackDoubt::Covered;
-    if (shirt != Shirt::Tight) return shirt == Shirt::Loose ? BackDoubt::Loose : BackDoubt::NotAsked;
-    return doubtAt(sample);
+    const BackDoubt before = doubtBeforehand(shirt, covered);
+    return before != BackDoubt::None ? before : doubtAt(sample);
 }
 
-std::optional<std::size_t> BackLine::tuckBegins(const Rep& rep) const {
-    constexpr double kLostCm = 0.5, kFromHipDeg = 88, kSmoothS = 0.08;
-    if (m_cmPerTrunk <= 0) return std::nullopt;
-    std::vector<const BackMoment*> way;
+std::optional<double> BackLine::hollowAtTop(std::size_t from, std::size_t to) const {
+    if (m_doubt != BackDoubt::None || m_cmPerTrunk <= 0 || m_rest.armInside < kLeastArmInside) return std::nullopt;
+    std::vector<const BackMoment*> top;
     for (const BackMoment& m : m_moments)
-        if (m.sample >= rep.start && m.sample <= rep.bottom && !std::isnan(m.hollow)) way.push_back(&m);
-    auto lost = [&](const BackMoment& at) {
-        double sum = 0, weight = 0;
-        for (const BackMoment* m : way) {
-            const double d = (m->timeS - at.timeS) / kSmoothS, w = std::exp(-0.5 * d * d);
-            sum += w * m->hollow, weight += w;
-        }
-        return (m_zero.hollow - sum / weight) * m_cmPerTrunk;
-    };
+        if (m.sample >= from && m.sample <= to) top.push_back(&m);
+    if (top.empty()) return std::nullopt;
+    const BackMoment there = middleOf(top);
+    if (there.armInside < kLeastArmInside || there.contrast < kLeastContrast) return std::nullopt;
+    const double hollow = (there.hollow - m_rest.hollow) * m_cmPerTrunk;
+    return std::isnan(hollow) ? std::nullopt : std::optional(hollow);
+}
+
+template <typename Value>
+std::optional<std::size_t> BackLine::passesForGood(const Rep& rep, double limit, double fromHipDeg,
+                                                   Value&& value) const {
+    constexpr double kSmoothS = 0.08;
+    std::vector<std::pair<const BackMoment*, double>> way;
+    for (const BackMoment& m : m_moments)
+        if (const double v = value(m); m.sample >= rep.start && m.sample <= rep.bottom && !std::isnan(v))
+            way.push_back({&m, v});
     std::optional<std::size_t> from;
     double before = 0, beforeS = 0;
-    bool first = true;
-    for (const BackMoment* m : way) {
-        const double now = lost(*m);
-        const bool deep = m_series.hipFlexion[m->sample] > kFromHipDeg;
-        if (!deep || now <= kLostCm) {
+    for (const auto& [at, unsmoothed] : way) {
+        double sum = 0, weight = 0;
+        for (const auto& [m, v] : way) {
+            const double d = (m->timeS - at->timeS) / kSmoothS, w = std::exp(-0.5 * d * d);
+            sum += w * v, weight += w;
+        }
+        const double now = sum / weight;
+        const bool first = at == way.front().first;
+        if (now <= limit || m_series.hipFlexion[at->sample] <= fromHipDeg) {
             from.reset();
         } else if (!from) {
             // Between two pictures: where the straight line between their readings passes the limit.
-            const double w = first || before >= kLostCm ? 1 : (kLostCm - before) / std::max(1e-9, now - before);
-            from = m_track.sampleAt(first ? m->timeS : beforeS + w * (m->timeS - beforeS));
+            const double w = first || before >= limit ? 1 : (limit - before) / std::max(1e-9, now - before);
+            from = m_track.sampleAt(first ? at->timeS : beforeS + w * (at->timeS - beforeS));
         }
-        before = now, beforeS = m->timeS, first = false;
+        before = now, beforeS = at->timeS;
     }
     return from;
+}
+
+std::optional<std::size_t> BackLine::tuckBegins(const Rep& rep) const {
+    constexpr double kLostCm = 0.5, kFromHipDeg = 88;
+    if (m_cmPerTrunk <= 0) return std::nullopt;
+    return passesForGood(rep, kLostCm, kFromHipDeg,
+                         [&](const BackMoment& m) { return (m_zero.hollow - m.hollow) * m_cmPerTrunk; });
+}
+
+std::optional<std::size_t> BackLine::stickLeaves(const Rep& rep, double endCm, double bladesCm) const {
+    constexpr double kAnyHip = -360;
+    if (m_cmPerTrunk <= 0) return std::nullopt;
+    return passesForGood(rep, 0, kAnyHip, [&](const BackMoment& m) {
+        const double ends = std::max(m.headGap - m_rest.headGap, m.seatGap - m_rest.seatGap) * m_cmPerTrunk,
+                     blades = (m.bladesGap - m_rest.bladesGap) * m_cmPerTrunk;
+        return std::max(ends - endCm, blades - bladesCm);
+    });
 }
 
 std::optional<double> BackLine::liftOrder(const Rep& rep) const {

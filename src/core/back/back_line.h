@@ -19,8 +19,8 @@
 /// right angle to the dorsal side. The trunk's length L is the one at rest, held for the whole set, and the frame is
 /// anchored in the middle between H and S: the points slide along the back when the arms rise, their middle does not.
 /// A station u counts from the hip (0) to the shoulder (1) in L; f(u) is how far the outline lies from the line H–S
-/// along n, in L. Everything is read as a change against this client's own line on the way (halfway down a squat, early
-/// in a hinge, halfway up in a bridge), so that build and clothes cancel.
+/// along n, in L. Everything is read as a change against this client's own line on the way (halfway down a squat or a
+/// lunge, early in a hinge, halfway up in a bridge), so that build and clothes cancel.
 namespace zevo {
 
 /// Why a back is not read: what has to be different in the next film.
@@ -39,6 +39,9 @@ enum class BackDoubt {
 };
 /// "no-outline" …: as kept in notices.
 const char* backDoubtName(BackDoubt doubt);
+
+/// What stands against reading a back before it is looked at.
+BackDoubt doubtBeforehand(Shirt shirt, bool covered);
 
 /// The back at one moment.
 struct BackMoment {
@@ -100,6 +103,15 @@ class BackLine {
     };
     Drawn drawnAt(std::size_t sample, bool stick) const;
 
+    /// How much hollower the low back is at the top after a repetition than at rest before the first one, cm: standing
+    /// against standing. Nothing where one of the two was not seen, or an arm is over it.
+    std::optional<double> hollowAtTop(std::size_t from, std::size_t to) const;
+
+    /// Where on the way down of a repetition one of the stick's three contacts is lost for good: opens by more than
+    /// `endCm` at head or seat, by more than `bladesCm` between the shoulder blades (a head that is raised with the
+    /// trunk opens half of that). Sample of the track; nothing where none is.
+    std::optional<std::size_t> stickLeaves(const Rep& rep, double endCm, double bladesCm) const;
+
     /// Where on the way down of a repetition the low back begins to round: hollow lost for good. Nothing where it does
     /// not. Sample of the track.
     std::optional<std::size_t> tuckBegins(const Rep& rep) const;
@@ -113,6 +125,10 @@ class BackLine {
     void readEdges(const Outline& outline, const std::vector<Vec2>& line, BackMoment& m) const;
     void readZero(std::span<const Rep> reps);
     bool isZero(const BackMoment& m, std::span<const Rep> reps) const;
+    /// Where on the way down, with the hip bent by more than so much, a value of the moments (smoothed) passes a limit
+    /// and stays above it up to the bottom.
+    template <typename Value>
+    std::optional<std::size_t> passesForGood(const Rep& rep, double limit, double fromHipDeg, Value&& value) const;
 
     std::shared_ptr<const Track> m_keptTrack;
     std::shared_ptr<const ViewSeries> m_keptSeries;

@@ -110,9 +110,9 @@ double hollowUnder(const BackProfile& f, double a0, double a1, double b0, double
     return gap;
 }
 
-double unexplained(const BackProfile& f, const BackProfile& zero, bool bendsHighToo) {
+double unexplained(const BackProfile& f, const BackProfile& zero) {
     auto bend = [](double u, double at) { return -0.5 * std::sqrt((u - at) * (u - at) + 0.0036); };
-    const int from = stationAt(0.06), to = stationAt(0.94), columns = bendsHighToo ? 5 : 4;
+    const int from = stationAt(0.06), to = stationAt(0.94), columns = 5;
     Eigen::MatrixXd a(to - from + 1, columns);
     Eigen::VectorXd b(to - from + 1);
     Eigen::Index rows = 0;
@@ -120,8 +120,7 @@ double unexplained(const BackProfile& f, const BackProfile& zero, bool bendsHigh
         const auto i = static_cast<std::size_t>(k);
         const double u = stationOf(k), slope = (zero[i + 1] - zero[i - 1]) / (2 * kStationStep);
         if (std::isnan(slope) || std::isnan(f[i]) || std::isnan(zero[i])) continue;
-        a(rows, 0) = 1, a(rows, 1) = u, a(rows, 2) = slope, a(rows, 3) = bend(u, 0.22);
-        if (bendsHighToo) a(rows, 4) = bend(u, 0.55);
+        a(rows, 0) = 1, a(rows, 1) = u, a(rows, 2) = slope, a(rows, 3) = bend(u, 0.22), a(rows, 4) = bend(u, 0.55);
         b(rows++) = f[i] - zero[i];
     }
     if (rows < 3 * columns) return 1;

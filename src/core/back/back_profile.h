@@ -48,8 +48,8 @@ std::vector<Vec2> stretchOf(const BackProfile& f, double from, double to);
 double hollowUnder(const BackProfile& f, double a0, double a1, double b0, double b1);
 
 /// What is left of the change from `zero` to `f` when everything a back can do is taken out by least squares: a shift
-/// and a turn of the frame, sliding along itself, a bend at the loins and, where asked, one between the shoulder
-/// blades. Root of the mean square; 1 where too little was met to tell.
-double unexplained(const BackProfile& f, const BackProfile& zero, bool bendsHighToo);
+/// and a turn of the frame, sliding along itself, a bend at the loins and one between the shoulder blades. Root of the
+/// mean square; 1 where too little was met to tell.
+double unexplained(const BackProfile& f, const BackProfile& zero);
 
 }  // namespace zevo

@@ -39,6 +39,7 @@ enum class NoticeKind {
     BackNotRead,       ///< why (backDoubtName), repetitions likewise
     MarkLost,          ///< which (markName), repetitions likewise
     MarkNotSeen,       ///< which: a place that looks like its surroundings cannot be followed
+    SwingLadder,       ///< swings between rests of the bell, as a list: "1, 2, 5"
     SeenObliquely,
     SeenFromFront,
     SeenFromBack,

@@ -1,6 +1,7 @@
 #include "core/judge/findings.h"
 
 #include <algorithm>
+#include <array>
 #include <map>
 
 namespace zevo {
@@ -9,6 +10,20 @@ const Measurement* MeasuredRep::find(MeasureId measure) const {
     for (const auto& m : measures)
         if (m.measure == measure) return &m;
     return nullptr;
+}
+
+std::string depthLimitName(DepthLimit limit) {
+    static constexpr std::array kNames{"none", "heels", "toes", "tail"};
+    return kNames[static_cast<std::size_t>(limit)];
+}
+
+DepthLimit depthLimit(const MeasuredRep& rep) {
+    const Measurement *usable = rep.find("usable_depth"), *reached = rep.find("thigh_angle");
+    constexpr double kAsDeep = 3;  // degrees; they are means over stretches of different lengths
+    if (!usable || !reached || usable->value < reached->value + kAsDeep) return DepthLimit::None;
+    const Measurement *tail = rep.find("tuck_start"), *heel = rep.find("heel_rise"), *toe = rep.find("toe_rise");
+    if (tail && tail->atS == usable->atS) return DepthLimit::Tail;
+    return toe && (!heel || toe->value > heel->value) ? DepthLimit::Toes : DepthLimit::Heels;
 }
 
 bool isOfOneLeg(MeasureId m) {

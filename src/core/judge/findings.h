@@ -21,6 +21,12 @@ struct MeasuredRep {
     bool operator==(const MeasuredRep&) const = default;
 };
 
+/// What ends the usable depth of a squat (row usable_depth): the first that gives way on the way down.
+enum class DepthLimit { None, Heels, Toes, Tail };
+/// "none", "heels", "toes", "tail": as written in results.
+std::string depthLimitName(DepthLimit limit);
+DepthLimit depthLimit(const MeasuredRep& rep);
+
 /// Where a value lies against its band, counting its ±.
 enum class Verdict { Inside, Outside, Unsure };
 

@@ -216,6 +216,31 @@ std::optional<MarkLines::Lift> MarkLines::liftOf(const Rep& rep) const {
     return lift;
 }
 
+std::vector<int> MarkLines::swingsBetweenRests() const {
+    constexpr double kStillS = 0.3, kStillCm = 2;
+    std::vector<int> out;
+    const Line* line = loadLine();
+    if (!line || m_track->cmPerPixel <= 0) return out;
+    const double still = kStillCm / m_track->cmPerPixel,
+                 knee = m_track->standingFlatAt(m_track->nearOf(Landmark::LeftKnee)).y();
+    const auto hold = static_cast<std::size_t>(std::ceil(kStillS * m_track->rate));
+    auto rests = [&](const Rep& rep) {
+        std::size_t since = rep.start;
+        for (std::size_t i = rep.start; i <= rep.end; ++i) {
+            const Vec2 step = line->flat[i] - line->flat[since];
+            // Written so that a place that was lost begins anew.
+            if (!(line->flat[i].y() < knee && step.norm() < still)) since = i;
+            if (i - since >= hold) return true;
+        }
+        return false;
+    };
+    for (const Rep& rep : m_reps) {
+        if (out.empty() || rests(rep)) out.push_back(0);
+        ++out.back();
+    }
+    return out;
+}
+
 double MarkLines::fastestUpTo(const Rep& rep) const {
     double out = 0;
     for (std::size_t i = 0; i < m_reps.size() && m_reps[i].start <= rep.start; ++i) out = std::max(out, m_speeds[i]);

@@ -103,6 +103,10 @@ class MarkLines {
     /// The fastest lift up to a repetition, m/s; 0 where there is none.
     double fastestUpTo(const Rep& rep) const;
 
+    /// Swings between rests of the load, in order: 1 for a dead stop, 2 for a double, all of them for a continuous set.
+    /// It rests where it lies still for three tenths of a second within a repetition, below the client's knees.
+    std::vector<int> swingsBetweenRests() const;
+
     /// The load over a whole repetition; null where it is not marked, or was lost in it.
     const Line* loadIn(const Rep& rep) const;
 

@@ -11,7 +11,7 @@ using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
 constexpr double kTuckPm = 0.8, kTuckStartPm = 28, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
-                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4;
+                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 0.9, kStickLeanPm = 10, kTopPm = 1.0;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
@@ -32,35 +32,7 @@ double offSquare(const MeasureInput& in) {
     return kPerDegreeOff * in.track.offSquareDeg;
 }
 
-/// Rounding of the low back at the bottom of a squat, by two witnesses that fail differently: the hollow under a
-/// straight edge that is lost (needs no landmark), and the bulge over its neighbours (does not saturate when the back
-/// is flat). Their mean; what they differ by is in the ±.
-std::optional<Reading> tuck(const MeasureInput& in) {
-    const auto back = atTurn(in);
-    if (!back || in.track.drive != Drive::Sinking) return std::nullopt;
-    return reading(0.5 * (back->hollowCm + back->lowCm),
-                   together({kTuckPm, offSquare(in), kShareOfDifference * (back->hollowCm - back->lowCm)}),
-                   in.rep.bottom);
-}
-
-std::optional<std::size_t> tuckBegins(const MeasureInput& in) {
-    const auto size = tuck(in);
-    if (!size || size->value < kTucked) return std::nullopt;
-    return in.back->tuckBegins(in.rep);
-}
-/// Thigh angle where it begins.
-std::optional<Reading> tuckStart(const MeasureInput& in) {
-    const auto at = tuckBegins(in);
-    if (!at) return std::nullopt;
-    return reading(meanAround(in.series.thighAngle, *at, in.samples(1.0 / 30)), kTuckStartPm, *at);
-}
-std::optional<Reading> tuckStartHip(const MeasureInput& in) {
-    const auto at = tuckBegins(in);
-    if (!at) return std::nullopt;
-    return reading(meanAround(in.series.hipFlexion, *at, in.samples(1.0 / 30)), kTuckHipPm, *at);
-}
-
-/// In a hinge a bend at either place raises both bulges; the two are told apart by how much each raises them (drawn and
+/// A bend at either place raises both bulges; the two are told apart by how much each raises them (drawn and
 /// anatomical figure, ours: low 0.092 and 0.02 cm a degree, high 0.085 and 0.125).
 double highAlone(const BackReading& b) {
     return b.highCm - 0.21 * b.lowCm;
@@ -74,6 +46,31 @@ struct Low {
 Low lowAlone(const BackReading& b) {
     return {b.lowCm - 0.68 * b.highCm, b.hollowCm - 0.9 * std::max(0.0, highAlone(b))};
 }
+
+/// Rounding of the low back at the bottom of a squat, by two witnesses that fail differently: the hollow under a
+/// straight edge that is lost (needs no landmark), and the bulge over its neighbours (does not saturate when the back
+/// is flat). Their mean; what they differ by is in the ±. What an upper back that rounds does to both is taken off
+/// where it is there: in the noise of one that does not, it would only add to theirs.
+std::optional<Reading> tuck(const MeasureInput& in) {
+    constexpr double kRounded = 0.6;
+    const auto back = atTurn(in);
+    if (!back || in.track.drive != Drive::Sinking) return std::nullopt;
+    const Low low = highAlone(*back) > kRounded ? lowAlone(*back) : Low{back->lowCm, back->hollowCm};
+    return reading(low.both(), together({kTuckPm, offSquare(in), kShareOfDifference * (low.byHollow - low.byBulge)}),
+                   in.rep.bottom);
+}
+
+std::optional<std::size_t> tuckBegins(const MeasureInput& in) {
+    const auto size = tuck(in);
+    if (!size || size->value < kTucked) return std::nullopt;
+    return in.back->tuckBegins(in.rep);
+}
+std::optional<Reading> tuckStartHip(const MeasureInput& in) {
+    const auto at = tuckBegins(in);
+    if (!at) return std::nullopt;
+    return reading(meanAround(in.series.hipFlexion, *at, in.samples(1.0 / 30)), kTuckHipPm, *at);
+}
+
 std::optional<Reading> lowRound(const MeasureInput& in) {
     const auto back = atTurn(in);
     if (!back) return std::nullopt;
@@ -85,6 +82,12 @@ std::optional<Reading> highRound(const MeasureInput& in) {
     const auto back = atTurn(in);
     if (!back) return std::nullopt;
     return reading(highAlone(*back), kHighPm, in.rep.bottom);
+}
+/// Squats and lunges: how much the upper back rounds from halfway down on, and the chest drops with it.
+std::optional<Reading> chestDrop(const MeasureInput& in) {
+    const auto back = in.track.drive == Drive::Sinking ? atTurn(in) : std::nullopt;
+    if (!back) return std::nullopt;
+    return reading(highAlone(*back), kChestPm, in.rep.bottom);
 }
 /// The same against the first repetition: what build and cloth do is in both.
 std::optional<Reading> highDrift(const MeasureInput& in) {
@@ -116,6 +119,25 @@ std::optional<Reading> stickSacrum(const MeasureInput& in) {
     return stickGap(in, Contact::Sacrum);
 }
 
+/// The lean at which a stick along the back is left by the first of its three contacts, for good.
+std::optional<Reading> stickLostLean(const MeasureInput& in) {
+    if (!atTurn(in)) return std::nullopt;
+    constexpr double kBladesCm = 6;
+    const auto at = in.back->stickLeaves(in.rep, kStickPm, kBladesCm);
+    if (!at) return std::nullopt;
+    return reading(meanAround(in.series.trunkLean, *at, in.samples(1.0 / 30)), kStickLeanPm, *at);
+}
+
+/// How much hollower the low back is at the top of a hinge than at rest before the first one. The trunk thrown back is
+/// another matter (top_trunk_lean); a back that is arched from the start shows nothing.
+std::optional<Reading> topHollow(const MeasureInput& in) {
+    if (!in.back || in.shirt != Shirt::Tight || in.backCovered) return std::nullopt;
+    const auto [from, to] = topSpan(in);
+    const auto hollow = in.back->hollowAtTop(from, to);
+    if (!hollow) return std::nullopt;
+    return reading(*hollow, kTopPm, (from + to) / 2);
+}
+
 /// How much later low and middle back leave the floor than the pelvis.
 std::optional<Reading> liftOrder(const MeasureInput& in) {
     if (!in.back || in.back->doubt() == BackDoubt::OffSquare) return std::nullopt;
@@ -135,6 +157,12 @@ std::optional<Reading> topArch(const MeasureInput& in) {
 
 }  // namespace
 
+std::optional<Reading> tuckStart(const MeasureInput& in) {
+    const auto at = tuckBegins(in);
+    if (!at) return std::nullopt;
+    return reading(meanAround(in.series.thighAngle, *at, in.samples(1.0 / 30)), kTuckStartPm, *at);
+}
+
 std::span<const MeasureDef> backMeasures() {
     using namespace row;
     static const std::vector<PointRead> trunk = near({L::LeftShoulder});
@@ -151,6 +179,8 @@ std::span<const MeasureDef> backMeasures() {
             Unit::Degrees, kByThigh, line, {-40, 60}, tuckStart),
         def("tuck_start_hip", "Hip bend where the tuck begins", "hip flexion where the low back begins to round",
             Unit::Degrees, kHipCourse, line, {40, 160}, tuckStartHip),
+        def("chest_drop", "Upper back rounds, chest drops", "upper back outline, change from mid-way down",
+            Unit::Centimetres, kByTrunk, line, {-3, 5}, chestDrop),
         def("low_back_round", "Low back rounds", "low back outline, change from early in the hinge; arched −",
             Unit::Centimetres, kByTrunk, line, {-3, 5}, lowRound),
         def("upper_back_round", "Upper back rounds", "upper back outline, change from early in the hinge",
@@ -163,6 +193,10 @@ std::span<const MeasureDef> backMeasures() {
             Unit::Centimetres, kByTrunk, stick, {-4, 10}, stickShoulders),
         def("stick_sacrum", "Stick leaves the sacrum", "gap at the seat, more than at rest", Unit::Centimetres,
             kByTrunk, stick, {-12, 8}, stickSacrum),
+        def("stick_lost_lean", "Lean where the stick is lost", "trunk inclination where a stick's first contact opens",
+            Unit::Degrees, kByTrunk, stick, {0, 100}, stickLostLean),
+        def("top_hollow", "Low back arches at the top", "low back outline at the top, change from rest",
+            Unit::Centimetres, kByTrunk, line, {-3, 5}, topHollow),
         def("bridge_order", "Back leaves the floor after the pelvis", "lag of low and mid back, share of the lift",
             Unit::Share, kByTrunk, line, {-0.1, 0.25}, liftOrder),
         def("bridge_arch", "Low back hollows at the top", "low back outline, change from half-way up",

@@ -97,11 +97,17 @@ std::optional<Reading> depthDownTo(const MeasureInput& in, const Off& off) {
 }
 
 /// Its ± holds how much deeper it would be if the foot counted as off only where it surely is.
-std::optional<Reading> usableDepth(const MeasureInput& in) {
+std::optional<Reading> depthWithFeetDown(const MeasureInput& in) {
     auto usable = depthDownTo(in, kOff);
     const auto surely = depthDownTo(in, kSurelyOff);
     if (usable && surely) usable->pm90 = together({usable->pm90, usable->value - surely->value});
     return usable;
+}
+
+/// The deepest thigh angle before the first of them: a foot leaves the floor, the tail tucks (depthLimit() names it).
+std::optional<Reading> usableDepth(const MeasureInput& in) {
+    const auto feet = depthWithFeetDown(in), tail = tuckStart(in);
+    return feet && tail && tail->value > feet->value ? tail : feet;
 }
 
 /// How much deeper than that the rep goes. Both ends share the bias of the thigh, so the ± is only what differs, and
@@ -109,7 +115,7 @@ std::optional<Reading> usableDepth(const MeasureInput& in) {
 /// before the thighs are near level has no depth to be past: there the feet are the fault.
 std::optional<Reading> depthPastControl(const MeasureInput& in) {
     constexpr double kNearLevelDeg = 10;
-    const auto usable = usableDepth(in), surely = depthDownTo(in, kSurelyOff), bottom = thighAngleAtBottom(in);
+    const auto usable = depthWithFeetDown(in), surely = depthDownTo(in, kSurelyOff), bottom = thighAngleAtBottom(in);
     if (!usable || !bottom) return std::nullopt;
     auto past = [&](double from) { return from > kNearLevelDeg ? 0.0 : std::max(0.0, from - bottom->value); };
     const double most = past(usable->value), least = surely ? past(surely->value) : 0.0;
@@ -159,8 +165,8 @@ std::span<const MeasureDef> leanMeasures() {
          {-20, 80},
          neededLeanAtBottom},
         {"usable_depth",
-         "Depth with the feet down",
-         "thigh inclination before heel or toes leave the floor",
+         "Usable depth",
+         "thigh inclination before a foot leaves the floor or the tail tucks",
          Unit::Degrees,
          kSideView,
          Of::Body,
@@ -171,7 +177,7 @@ std::span<const MeasureDef> leanMeasures() {
          usableDepth},
         {"depth_past_control",
          "Deeper than the feet stay down",
-         "thigh inclination past usable depth",
+         "thigh inclination past where a foot leaves the floor",
          Unit::Degrees,
          kSideView,
          Of::Body,

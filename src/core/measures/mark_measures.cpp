@@ -195,6 +195,23 @@ std::optional<Reading> bellLifted(const MeasureInput& in) {
     return reading(value, pm, at);
 }
 
+/// How long the bell stays within a hand's breadth of its highest place. What is thrown and left alone stays for
+/// 2 √(2 h / g) = 0.29 s; arms that hold it up make it longer, arms that pull it down shorter.
+std::optional<Reading> bellFloat(const MeasureInput& in) {
+    constexpr double kHandCm = 10;
+    const auto top = bellHeight(in);
+    if (!top) return std::nullopt;
+    const auto& flat = bell(in)->flat;
+    auto up = [&](std::size_t i) { return cm(in, flat[top->sample].y() - flat[i].y()) < kHandCm; };
+    std::size_t from = top->sample, to = top->sample;
+    while (from > 0 && up(from - 1)) --from;
+    while (to + 1 < flat.size() && up(to + 1)) ++to;
+    if (from == 0 || to + 1 == flat.size()) return std::nullopt;
+    const double frame = 1 / in.track.rate, seconds = in.track.timesS[to] - in.track.timesS[from] + frame;
+    // A picture at either end, and the scale: the time goes with the root of the height.
+    return reading(seconds, together({frame, 0.5 * kScale * seconds}), top->sample);
+}
+
 /// Both tapes of a pair at a sample.
 struct Pair {
     const Line *left = nullptr, *right = nullptr;
@@ -305,6 +322,8 @@ std::span<const MeasureDef> markMeasures() {
                {-0.5, 1.6}, bellHeight),
         ofLoad("bell_back", "Bell over the knees, behind", "bell over the knee at the back-swing, share of the shank",
                Unit::Share, leg, {-1, 1.5}, bellBack),
+        ofLoad("bell_float", "Bell floats on top", "time within 10 cm of its highest place", Unit::Seconds, none,
+               {0, 1}, bellFloat),
         ofLoad("bell_lifted", "Arms lift the bell", "rise after the hips are straight ÷ v² / 2g", Unit::Share, none,
                {0, 3}, bellLifted),
         def("hip_line_tape", "Hip line, by tapes", "pelvic obliquity from two tapes, change in the rep", Unit::Degrees,

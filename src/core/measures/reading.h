@@ -32,6 +32,9 @@ std::optional<Reading> thighAngleAtBottom(const MeasureInput& in);
 /// Nothing where the shoe was looked at and could not be told.
 std::optional<Reading> heelRise(const MeasureInput& in);
 
+/// Thigh angle where the tail begins to tuck; nothing where it does not, or the back was not read.
+std::optional<Reading> tuckStart(const MeasureInput& in);
+
 /// The top after the repetition: from its end to the start of the next (or one second).
 std::pair<std::size_t, std::size_t> topSpan(const MeasureInput& in);
 

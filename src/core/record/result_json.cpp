@@ -45,6 +45,7 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
              {"end_s", rounded(rep.endS)},
              {"measures", measures}};
     if (rep.leg) out["leg"] = sideName(*rep.leg);
+    if (const auto limit = depthLimit(rep); limit != DepthLimit::None) out["depth_limit"] = depthLimitName(limit);
     return out;
 }
 

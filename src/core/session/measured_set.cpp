@@ -87,12 +87,15 @@ bool backIsCovered(const SetContext& context) {
 void sayBack(MeasuredView& view, const SetContext& context) {
     const auto& wanted = context.movement.measures;
     const bool asked = std::any_of(wanted.begin(), wanted.end(), [](const std::string& id) {
-        return id == "low_back_tuck" || id == "low_back_round" || id == "bridge_arch";
+        return id == "low_back_tuck" || id == "chest_drop" || id == "low_back_round" || id == "bridge_arch";
     });
-    if (!view.back || !asked) return;
+    if (!asked || view.track->view != ViewKind::Side) return;
+    const bool covered = backIsCovered(context);
+    BackDoubt unseen = doubtBeforehand(context.shirt, covered);
+    if (unseen == BackDoubt::None) unseen = BackDoubt::NoOutline;
     std::map<BackDoubt, std::string> reps;
     for (const Rep& rep : view.reps)
-        if (const auto doubt = view.back->doubtAt(rep.bottom, context.shirt, backIsCovered(context));
+        if (const auto doubt = view.back ? view.back->doubtAt(rep.bottom, context.shirt, covered) : unseen;
             doubt != BackDoubt::None)
             reps[doubt] += (reps[doubt].empty() ? "" : ", ") + std::to_string(rep.index);
     for (const auto& [doubt, which] : reps)
@@ -114,6 +117,14 @@ void sayMarks(MeasuredView& view) {
         if (!reps.empty())
             view.notices.push_back({NoticeKind::MarkLost, {std::string(markName(static_cast<MarkKind>(k))), reps}});
     }
+}
+
+/// How many swings there were between one rest of the bell and the next: what step of the ladder it was.
+void saySwings(MeasuredView& view, const SetContext& context) {
+    if (!view.marks || context.variation != "swing" || view.marks->load() != MarkKind::Bell) return;
+    std::string swings;
+    for (int n : view.marks->swingsBetweenRests()) swings += (swings.empty() ? "" : ", ") + std::to_string(n);
+    if (!swings.empty()) view.notices.push_back({NoticeKind::SwingLadder, {swings}});
 }
 
 /// In which repetitions the networks disagreed.
@@ -257,6 +268,7 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
     sayDoubts(view);
     sayBack(view, context);
     sayMarks(view);
+    saySwings(view, context);
 }
 
 void readBack(MeasuredView& view, std::span<const Outline> contours) {

@@ -1,0 +1,34 @@
+#pragma once
+
+#include <QTemporaryDir>
+
+#include "tests/support/made_sets.h"
+
+/// Sets of the virtual client whose outline was read as well.
+namespace made {
+
+/// What a camera, a perfect network and a perfect mask would have seen.
+inline Observation outlined(const sim::ClipSpec& spec) {
+    QTemporaryDir dir;
+    Observation o;
+    o.clip = facts(spec);
+    o.poses = sim::truePoses(spec);
+    auto slow = spec;
+    slow.frameRate = 10;
+    const auto drawn = sim::makeClip(slow, dir.filePath("clip.mp4").toStdString(), {}, &o.contours);
+    if (!drawn) qFatal("%s", words(drawn.error()));
+    return o;
+}
+
+inline SetState stateOf(const sim::ClipSpec& spec, Shirt shirt, const Observation& o) {
+    SetFacts said = factsOf(spec);
+    said.shirt = shirt;
+    auto state = recompute({std::make_shared<const Observation>(o)}, {FactsSet{said}}, *catalogue());
+    if (!state) qFatal("%s", words(state.error()));
+    return std::move(*state);
+}
+inline SetState stateOf(const sim::ClipSpec& spec, Shirt shirt = Shirt::Tight) {
+    return stateOf(spec, shirt, outlined(spec));
+}
+
+}  // namespace made
