@@ -47,7 +47,8 @@ QString familyWord(const std::string& family) {
 QString backWords(const Notice& n) {
     const std::string why = n.word(0);
     const QString reps = text(n.word(1));
-    if (why == "ask") return tr("The back is not judged: is the shirt tucked in or tight? Tap “shirt?”.");
+    if (why == "ask")
+        return tr("The back is not judged: is the shirt tucked in or tight? Say it with the set (“shirt?”).");
     if (why == "loose") return tr("The back is not judged: a loose shirt hides it. Tuck it in for the next set.");
     if (why == "covered") return tr("The back is not judged: a bar or its plates lie over it.");
     if (why == "off-square")

@@ -5,6 +5,7 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QPushButton>
+#include <algorithm>
 
 #include "app/shell/flow_layout.h"
 #include "app/theme/theme.h"
@@ -45,6 +46,7 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
         b->setFocusPolicy(Qt::TabFocus);
         if (action) actions.bind(b, action);
         row->addWidget(b);
+        m_edits.push_back(b);
         return b;
     };
     button("notARep", tr("No rep"), "notARep");
@@ -97,6 +99,9 @@ CorrectBar::CorrectBar(Actions& actions, QWidget* parent) : QFrame(parent) {
     m_markOff = button("markOff", tr("Mark off"), nullptr);
     m_markOff->setToolTip(tr("What is marked under this name is not followed any more"));
 
+    for (QWidget* w : {m_leg, m_take, m_mark, m_markOff}) std::erase(m_edits, w);
+    arrange();
+    connect(m_mark, &QPushButton::toggled, this, &CorrectBar::arrange);
     connect(m_mark, &QPushButton::toggled, this, &CorrectBar::markWanted);
     connect(m_markOff, &QPushButton::clicked, this, &CorrectBar::markTakenOff);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &CorrectBar::chooseKind);
@@ -116,9 +121,24 @@ double CorrectBar::reachS() const {
     return m_reach->currentData().toDouble();
 }
 
+/// While something is marked only that is asked; the room is the picture's.
+void CorrectBar::arrange() {
+    const bool marking = m_mark->isChecked(), canMark = m_kind->count() > 0;
+    for (QWidget* w : m_edits) w->setVisible(!marking);
+    m_leg->setVisible(!marking && m_oneLeg);
+    m_reach->setVisible(!marking);
+    m_mark->setVisible(canMark);
+    m_kind->setVisible(marking && canMark);
+    const bool there =
+        std::any_of(m_marked.begin(), m_marked.end(), [this](const Mark& m) { return m.kind == markKind(); });
+    m_nearer->setVisible(marking && canMark && markKind() == MarkKind::BarEnd);
+    m_markOff->setVisible(marking && canMark && there);
+}
+
 void CorrectBar::setSet(bool oneLeg, const QString& leg) {
-    m_leg->setVisible(oneLeg);
+    m_oneLeg = oneLeg;
     m_leg->setText(leg);
+    arrange();
 }
 
 void CorrectBar::setHint(const QString& hint) {
@@ -133,21 +153,17 @@ void CorrectBar::setMarks(ViewKind view, const std::vector<Mark>& marked) {
         for (std::size_t k = 0; k < kMarkKinds; ++k)
             if (const auto kind = static_cast<MarkKind>(k); isMarkedIn(kind, view))
                 m_kind->addItem(present::markWords(kind), static_cast<int>(k));
-        for (QWidget* w : std::initializer_list<QWidget*>{m_kind, m_mark}) w->setVisible(m_kind->count() > 0);
     }
     m_marked = marked;
     chooseKind();
 }
 
 void CorrectBar::chooseKind() {
-    if (m_kind->count() == 0) return m_nearer->hide(), m_markOff->hide();
     const auto mark =
         std::find_if(m_marked.begin(), m_marked.end(), [this](const Mark& m) { return m.kind == markKind(); });
-    const bool there = mark != m_marked.end();
     const QSignalBlocker quiet(m_nearer);
-    m_nearer->setValue(there ? mark->nearerCm : usuallyNearerCm(markKind()));
-    m_nearer->setVisible(markKind() == MarkKind::BarEnd);
-    m_markOff->setVisible(there);
+    m_nearer->setValue(mark != m_marked.end() ? mark->nearerCm : usuallyNearerCm(markKind()));
+    arrange();
 }
 
 MarkKind CorrectBar::markKind() const {
@@ -172,6 +188,7 @@ void CorrectBar::letGo() {
         b->setChecked(false);
     }
     m_length->hide(), m_take->hide();
+    arrange();
 }
 
 void CorrectBar::askLength(present::Lengths lengths) {

@@ -55,6 +55,9 @@ class CorrectBar : public QFrame {
     QComboBox* m_reach;
     QDoubleSpinBox* m_length;
     void chooseKind();
+    void arrange();
+    std::vector<QWidget*> m_edits;  ///< what is hidden while something is marked
+    bool m_oneLeg = false;
     QComboBox* m_kind;
     QDoubleSpinBox* m_nearer;
     std::vector<Mark> m_marked;

@@ -11,7 +11,7 @@ using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
 constexpr double kTuckPm = 0.8, kTuckStartPm = 28, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
-                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 0.9, kStickLeanPm = 10, kTopPm = 1.0;
+                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 1.3, kStickLeanPm = 10, kTopPm = 0.7;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
@@ -55,8 +55,12 @@ std::optional<Reading> tuck(const MeasureInput& in) {
     constexpr double kRounded = 0.6;
     const auto back = atTurn(in);
     if (!back || in.track.drive != Drive::Sinking) return std::nullopt;
-    const Low low = highAlone(*back) > kRounded ? lowAlone(*back) : Low{back->lowCm, back->hollowCm};
-    return reading(low.both(), together({kTuckPm, offSquare(in), kShareOfDifference * (low.byHollow - low.byBulge)}),
+    const bool rounds = highAlone(*back) > kRounded;
+    const Low low = rounds ? lowAlone(*back) : Low{back->lowCm, back->hollowCm};
+    // What is taken off is known no better than the upper back is: 0.68 of it from one witness, 0.9 from the other.
+    const double takenOff = rounds ? 0.5 * (0.68 + 0.9) * kHighPm : 0;
+    return reading(low.both(),
+                   together({kTuckPm, offSquare(in), kShareOfDifference * (low.byHollow - low.byBulge), takenOff}),
                    in.rep.bottom);
 }
 
@@ -179,8 +183,8 @@ std::span<const MeasureDef> backMeasures() {
             Unit::Degrees, kByThigh, line, {-40, 60}, tuckStart),
         def("tuck_start_hip", "Hip bend where the tuck begins", "hip flexion where the low back begins to round",
             Unit::Degrees, kHipCourse, line, {40, 160}, tuckStartHip),
-        def("chest_drop", "Upper back rounds, chest drops", "upper back outline, change from mid-way down",
-            Unit::Centimetres, kByTrunk, line, {-3, 5}, chestDrop),
+        def("chest_drop", "Chest drops", "upper back outline, change from mid-way down", Unit::Centimetres, kByTrunk,
+            line, {-3, 5}, chestDrop),
         def("low_back_round", "Low back rounds", "low back outline, change from early in the hinge; arched −",
             Unit::Centimetres, kByTrunk, line, {-3, 5}, lowRound),
         def("upper_back_round", "Upper back rounds", "upper back outline, change from early in the hinge",
