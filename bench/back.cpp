@@ -277,6 +277,9 @@ void readSet(const Back& b, const Options& options, Tables& tables) {
             const Measurement* order = measured.find("bridge_order");
             auto& [right, wrong] = tables.cleanSets["bridge order right, of reps" + who];
             ++wrong, right += order && (order->value > 0.05) == (b.kind == "bridge rolled");
+            const Measurement* down = measured.find("bridge_order_down");
+            auto& [rightDown, allDown] = tables.cleanSets["bridge order on the way down right, of reps" + who];
+            ++allDown, rightDown += down && (down->value > 0.05) == (b.kind == "bridge rolled");
         }
         if (const BackDoubt why = view.back ? view.back->doubtAt(rep.bottom) : BackDoubt::NoOutline;
             why != BackDoubt::None)

@@ -104,7 +104,7 @@ class TestFollow : public QObject {
         if (!one) QVERIFY2(false, made::words(one.error()));
         for (std::size_t i = 0; i < one->path->size(); ++i)
             if ((*one->path)[i].held())
-                QVERIFY2(std::hypot((*one->path)[i].x - way[i].x, (*one->path)[i].y - way[i].y) < 12,
+                QVERIFY2(std::hypot((*one->path)[i].x - way[i].x, (*one->path)[i].y - way[i].y) < 6,
                          qPrintable(QString::number(way[i].timeS)));
         const auto two = d.followed(one->clicked({way.back().timeS, way.back().x, way.back().y}));
         QVERIFY(two);

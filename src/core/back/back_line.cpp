@@ -350,40 +350,46 @@ std::optional<std::size_t> BackLine::stickLeaves(const Rep& rep, double endCm, d
     });
 }
 
-std::optional<double> BackLine::liftOrder(const Rep& rep) const {
+std::optional<double> BackLine::floorOrder(const Rep& rep, bool lowering) const {
     if (m_frontRise.size() != m_moments.size()) return std::nullopt;
-    // Rest before the repetition, top at its turning point.
+    constexpr double kRestS = 0.35, kAfterS = 0.1, kLeastRise = 0.02, kLeastS = 0.2;
+    const std::size_t from = lowering ? rep.leave : rep.start, to = lowering ? rep.end : rep.arrive,
+                      floor = lowering ? rep.end : rep.start;
+    // Rest beside the repetition, top at its turning point.
     std::array<std::vector<double>, 3> rest, top;
     std::vector<std::size_t> way;
     for (std::size_t i = 0; i < m_moments.size(); ++i) {
         const std::size_t at = m_moments[i].sample;
         const auto& r = m_frontRise[i];
         if (std::any_of(r.begin(), r.end(), [](double v) { return std::isnan(v); })) continue;
-        if (at >= rep.start && at <= rep.arrive + static_cast<std::size_t>(0.1 * m_track.rate)) way.push_back(i);
+        if (at >= from && at <= to + static_cast<std::size_t>(kAfterS * m_track.rate)) way.push_back(i);
+        const bool beside = lowering ? at + 2 >= floor : at <= floor + 2;
         for (std::size_t k = 0; k < 3; ++k) {
-            if (std::abs(m_moments[i].timeS - m_track.timesS[rep.start]) < 0.35 && at <= rep.start + 2)
-                rest[k].push_back(r[k]);
+            if (beside && std::abs(m_moments[i].timeS - m_track.timesS[floor]) < kRestS) rest[k].push_back(r[k]);
             if (at >= rep.arrive && at <= rep.leave) top[k].push_back(r[k]);
         }
     }
     if (way.size() < 4 || rest[0].empty() || top[0].empty()) return std::nullopt;
+    // When each is halfway between rest and top.
     std::array<double, 3> half{};
     for (std::size_t k = 0; k < 3; ++k) {
         const double low = median(rest[k]), high = median(top[k]), wanted = 0.5 * (low + high);
-        if (high - low < 0.02 * m_trunkPx) return std::nullopt;  // it hardly rises: no half to find
+        if (high - low < kLeastRise * m_trunkPx) return std::nullopt;  // it hardly rises: no half to find
         half[k] = kNaN;
         for (std::size_t n = 1; n < way.size(); ++n) {
             const double a = m_frontRise[way[n - 1]][k], b = m_frontRise[way[n]][k];
-            if (a >= wanted || b < wanted) continue;
+            const bool passes = lowering ? a > wanted && b <= wanted : a < wanted && b >= wanted;
+            if (!passes) continue;
             const double ta = m_moments[way[n - 1]].timeS, tb = m_moments[way[n]].timeS;
             half[k] = ta + (wanted - a) / (b - a) * (tb - ta);
-            break;
+            if (!lowering) break;  // of the way down the last time counts
         }
         if (std::isnan(half[k])) return std::nullopt;
     }
-    const double lift = m_track.timesS[rep.arrive] - m_track.timesS[rep.start];
-    if (lift < 0.2) return std::nullopt;
-    return 0.5 * ((half[1] - half[0]) + (half[2] - half[0])) / lift;
+    const double lasts = m_track.timesS[to] - m_track.timesS[from];
+    if (lasts < kLeastS) return std::nullopt;
+    const double later = 0.5 * ((half[1] - half[0]) + (half[2] - half[0])) / lasts;
+    return lowering ? -later : later;
 }
 
 }  // namespace zevo

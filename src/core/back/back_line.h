@@ -79,7 +79,7 @@ class BackLine {
              std::span<const Outline> outlines);
 
     /// What stands against reading this view at all. A bridge's order needs no client's own line and no square camera
-    /// but outlines: liftOrder() answers nothing without them.
+    /// but outlines: floorOrder() answers nothing without them.
     BackDoubt doubt() const { return m_doubt; }
     /// What stands against a repetition's turning point.
     BackDoubt doubtAt(std::size_t sample) const;
@@ -117,8 +117,9 @@ class BackLine {
     std::optional<std::size_t> tuckBegins(const Rep& rep) const;
 
     /// Bridges: how much later low back and middle back leave the floor than the pelvis, mean of both, share of the
-    /// lift. About 0 in one piece, 0.05 and more segment by segment. Nothing where it was not seen.
-    std::optional<double> liftOrder(const Rep& rep) const;
+    /// lift; lowering: how much earlier they meet it, share of the way down. About 0 in one piece, 0.05 and more
+    /// segment by segment. Nothing where it was not seen.
+    std::optional<double> floorOrder(const Rep& rep, bool lowering) const;
 
   private:
     void readMoments(std::span<const Outline> outlines);

@@ -11,7 +11,7 @@ using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
 constexpr double kTuckPm = 0.8, kTuckStartPm = 28, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
-                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 1.3, kStickLeanPm = 10, kTopPm = 0.7;
+                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 1.3, kStickLeanPm = 15, kTopPm = 0.7;
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
@@ -142,12 +142,19 @@ std::optional<Reading> topHollow(const MeasureInput& in) {
     return reading(*hollow, kTopPm, (from + to) / 2);
 }
 
-/// How much later low and middle back leave the floor than the pelvis.
-std::optional<Reading> liftOrder(const MeasureInput& in) {
+/// How much later low and middle back leave the floor than the pelvis, and how much earlier they meet it.
+std::optional<Reading> floorOrder(const MeasureInput& in, bool lowering) {
     if (!in.back || in.back->doubt() == BackDoubt::OffSquare) return std::nullopt;
-    const auto order = in.back->liftOrder(in.rep);
+    const auto order = in.back->floorOrder(in.rep, lowering);
     if (!order) return std::nullopt;
-    return reading(*order, kOrderPm, in.rep.start + (in.rep.arrive - in.rep.start) / 2);
+    const std::size_t from = lowering ? in.rep.leave : in.rep.start, to = lowering ? in.rep.end : in.rep.arrive;
+    return reading(*order, kOrderPm, from + (to - from) / 2);
+}
+std::optional<Reading> liftOrder(const MeasureInput& in) {
+    return floorOrder(in, false);
+}
+std::optional<Reading> lowerOrder(const MeasureInput& in) {
+    return floorOrder(in, true);
 }
 
 /// How much hollower the low back is at the top than half-way up. A rib cage that tips back does the same: the two are
@@ -155,7 +162,7 @@ std::optional<Reading> liftOrder(const MeasureInput& in) {
 std::optional<Reading> topArch(const MeasureInput& in) {
     constexpr double kPieceByPiece = 0.05;
     const auto back = atTurn(in);
-    if (!back || in.back->liftOrder(in.rep).value_or(1) > kPieceByPiece) return std::nullopt;
+    if (!back || in.back->floorOrder(in.rep, false).value_or(1) > kPieceByPiece) return std::nullopt;
     return reading(-back->hollowCm, kArchPm, in.rep.bottom);
 }
 
@@ -203,6 +210,8 @@ std::span<const MeasureDef> backMeasures() {
             Unit::Centimetres, kByTrunk, line, {-3, 5}, topHollow),
         def("bridge_order", "Back leaves the floor after the pelvis", "lag of low and mid back, share of the lift",
             Unit::Share, kByTrunk, line, {-0.1, 0.25}, liftOrder),
+        def("bridge_order_down", "Back meets the floor before the pelvis",
+            "lead of low and mid back, share of the way down", Unit::Share, kByTrunk, line, {-0.1, 0.25}, lowerOrder),
         def("bridge_arch", "Low back hollows at the top", "low back outline, change from half-way up",
             Unit::Centimetres, kByTrunk, line, {-3, 5}, topArch),
     };
