@@ -69,6 +69,7 @@ QString backWords(const Notice& n) {
         return tr(
             "The back is not judged: too few pictures on the way. Film the whole set, and slower "
             "repetitions.");
+    if (why == "unread") return tr("The back is not judged: its outline has not been read yet.");
     return tr("The outline of the back was not found in rep %1.").arg(reps);
 }
 

@@ -213,7 +213,7 @@ class TestBack : public QObject {
         Observation none = o;
         none.contours.clear();
         QCOMPARE(whyNot(stateOf(spec, Shirt::NotSaid, none)), std::string("ask"));
-        QCOMPARE(whyNot(stateOf(spec, Shirt::Tight, none)), std::string("no-outline"));
+        QCOMPARE(whyNot(stateOf(spec, Shirt::Tight, none)), std::string("unread"));
     }
 
     void anArmBeforeTheBackIsRefused() {
@@ -287,13 +287,13 @@ class TestBack : public QObject {
 
     void everyReasonHasItsWords() {
         QSet<QString> all;
-        for (int d = 1; d <= static_cast<int>(BackDoubt::TooFew); ++d) {
+        for (int d = 1; d <= static_cast<int>(BackDoubt::Unread); ++d) {
             const QString words = present::sentence(Notice{
                 NoticeKind::BackNotRead, {std::string(backDoubtName(static_cast<BackDoubt>(d))), std::string("2")}});
             QVERIFY2(words.size() > 30 && !words.contains('%'), qPrintable(words));
             all.insert(words);
         }
-        QCOMPARE(all.size(), static_cast<qsizetype>(BackDoubt::TooFew));
+        QCOMPARE(all.size(), static_cast<qsizetype>(BackDoubt::Unread));
     }
 
     void aBarOnTheBackIsRefused() {

@@ -97,7 +97,7 @@ BackMoment middleOf(const std::vector<const BackMoment*>& of) {
 
 const char* backDoubtName(BackDoubt doubt) {
     static constexpr std::array kNames{"none",  "no-outline", "off-square", "small", "covered", "ask",
-                                       "loose", "arm",        "cluttered",  "faint", "few"};
+                                       "loose", "arm",        "cluttered",  "faint", "few",     "unread"};
     return kNames[static_cast<std::size_t>(doubt)];
 }
 
@@ -204,7 +204,8 @@ bool BackLine::isZero(const BackMoment& m, std::span<const Rep> reps) const {
         case Drive::Sinking: {
             // A shallow squat or a lunge turns where a deep one is on its way: there it is halfway of its own.
             constexpr double kFromDeg = 70, kToDeg = 105, kClearDeg = 10;
-            const double hip = m_series.hipFlexion[m.sample], share = m_series.depth[m.sample] / rep->depth;
+            const double hip = m_series.hipFlexion[m.sample],
+                         share = m_series.depth[m.sample] / std::max(1e-9, rep->depth);
             if (m_series.hipFlexion[rep->bottom] < kToDeg + kClearDeg) return share > 0.30 && share < 0.70;
             return hip > kFromDeg && hip < kToDeg;
         }
@@ -229,7 +230,8 @@ void BackLine::readZero(std::span<const Rep> reps) {
         return;
     }
     m_zero = middleOf(zero);
-    m_rest = rest.empty() ? m_zero : middleOf(rest);
+    m_restSeen = !rest.empty();
+    m_rest = m_restSeen ? middleOf(rest) : m_zero;
     for (BackMoment& m : m_moments) m.residual = unexplained(m.f, m_zero.f);
     if (doubtAt(reps.front().bottom) == BackDoubt::None) m_first = around(m_track.timesS[reps.front().bottom]);
 }
@@ -292,7 +294,8 @@ BackDoubt BackLine::doubtAt(std::size_t sample, Shirt shirt, bool covered) const
 }
 
 std::optional<double> BackLine::hollowAtTop(std::size_t from, std::size_t to) const {
-    if (m_doubt != BackDoubt::None || m_cmPerTrunk <= 0 || m_rest.armInside < kLeastArmInside) return std::nullopt;
+    if (m_doubt != BackDoubt::None || m_cmPerTrunk <= 0 || !m_restSeen || m_rest.armInside < kLeastArmInside)
+        return std::nullopt;
     std::vector<const BackMoment*> top;
     for (const BackMoment& m : m_moments)
         if (m.sample >= from && m.sample <= to) top.push_back(&m);

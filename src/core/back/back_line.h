@@ -35,7 +35,8 @@ enum class BackDoubt {
     Arm,        ///< an arm is before or behind the back
     Cluttered,  ///< the outline is not a back's: things of the clothes' colours behind it
     Faint,      ///< the outline is no clear edge: the wall has the shirt's colour, or it is dark
-    TooFew      ///< too few pictures on the way to take the client's own line from
+    TooFew,     ///< too few pictures on the way to take the client's own line from
+    Unread      ///< nobody has looked for outlines: not yet, or not in the day of an older version
 };
 /// "no-outline" …: as kept in notices.
 const char* backDoubtName(BackDoubt doubt);
@@ -139,6 +140,7 @@ class BackLine {
     std::vector<std::array<double, 3>> m_frontRise;  ///< of bridges: front of pelvis, low back, middle back, pixels
     double m_trunkPx = 0, m_cmPerTrunk = 0;
     BackMoment m_zero, m_rest;  ///< medians
+    bool m_restSeen = false;    ///< else the client's own line on the way stands for it
     std::optional<BackReading> m_first;
     BackDoubt m_doubt = BackDoubt::None;
 };

@@ -206,7 +206,8 @@ std::optional<Reading> bellFloat(const MeasureInput& in) {
     std::size_t from = top->sample, to = top->sample;
     while (from > 0 && up(from - 1)) --from;
     while (to + 1 < flat.size() && up(to + 1)) ++to;
-    if (from == 0 || to + 1 == flat.size()) return std::nullopt;
+    // Where it was lost nobody knows how long it stayed.
+    if (from == 0 || to + 1 == flat.size() || std::isnan(flat[from - 1].y() + flat[to + 1].y())) return std::nullopt;
     const double frame = 1 / in.track.rate, seconds = in.track.timesS[to] - in.track.timesS[from] + frame;
     // A picture at either end, and the scale: the time goes with the root of the height.
     return reading(seconds, together({frame, 0.5 * kScale * seconds}), top->sample);

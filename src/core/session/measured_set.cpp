@@ -92,7 +92,7 @@ void sayBack(MeasuredView& view, const SetContext& context) {
     if (!asked || view.track->view != ViewKind::Side) return;
     const bool covered = backIsCovered(context);
     BackDoubt unseen = doubtBeforehand(context.shirt, covered);
-    if (unseen == BackDoubt::None) unseen = BackDoubt::NoOutline;
+    if (unseen == BackDoubt::None) unseen = BackDoubt::Unread;
     std::map<BackDoubt, std::string> reps;
     for (const Rep& rep : view.reps)
         if (const auto doubt = view.back ? view.back->doubtAt(rep.bottom, context.shirt, covered) : unseen;
