@@ -159,6 +159,12 @@ QString ReviewPresenter::faultTitle(const Finding& f) const {
     return text(advice().title(f.fault)) + (f.side ? QString(", %1").arg(text(sideName(*f.side))) : QString());
 }
 
+QString ReviewPresenter::levelText(double thighDeg) {
+    const long degrees = std::lround(thighDeg);
+    if (degrees == 0) return tr("level");
+    return (degrees < 0 ? tr("%1° below level") : tr("%1° above level")).arg(std::abs(degrees));
+}
+
 QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) const {
     // The few that stand for a repetition are said shorter than their titles.
     static const std::map<std::string, const char*> kSaid{{"trunk_lean", QT_TR_NOOP("%1 of lean")},
@@ -169,9 +175,7 @@ QString ReviewPresenter::keyText(const MeasuredRep& rep, const Measurement& m) c
     const QString value = valueText(m.value, m.measure->unit, m_lengths);
     QString words = value;
     if (isDepth(m.measure)) {
-        const long degrees = std::lround(m.value);
-        words = degrees == 0 ? tr("level")
-                             : (degrees < 0 ? tr("%1° below level") : tr("%1° above level")).arg(std::abs(degrees));
+        words = levelText(m.value);
     } else if (const auto said = kSaid.find(m.measure.name()); said != kSaid.end()) {
         words = tr(said->second).arg(value);
     }
@@ -201,6 +205,7 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
     const Track& track = set().track();
     const std::vector<Outline> none;
     const auto& outlines = m_state.first ? m_state.first->outlines : none;
+    const auto& contours = m_state.first ? m_state.first->contours : none;
     // A line from the side means nothing on a picture from the front.
     const bool depthShows = track.view == ViewKind::Side || track.view == ViewKind::Oblique;
     for (const auto& rep : result().reps) {
@@ -214,11 +219,14 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
                    knee = track.at(ofSide(Landmark::LeftKnee, leg), at);
         t.hip = point(track.toPicture(hip));
         t.knee = point(track.toPicture(knee));
-        for (const auto& o : outlines)
-            if (t.outline.isEmpty() && std::abs(o.timeS - rep.bottomS) < kOutlineReachS)
+        // The turning point's own; where that lost a part of him, those that were read beside it.
+        for (const auto* lines : {&outlines, &contours})
+            for (const auto& o : *lines) {
+                if (!t.outline.isEmpty() || std::abs(o.timeS - rep.bottomS) >= kOutlineReachS) continue;
                 for (const auto& [x, y] : o.points) t.outline << QPointF(x, y);
-        if (!holdsBody(t.outline, track, at)) {
-            t.outline.clear();
+                if (!holdsBody(t.outline, track, at)) t.outline.clear();
+            }
+        if (t.outline.isEmpty()) {
             const Overlay body = skeletonOverlay(track, at);
             t.limbs = body.lines;
             t.limbs.insert(t.limbs.end(), body.ghosts.begin(), body.ghosts.end());

@@ -148,6 +148,8 @@ class ReviewPresenter {
     /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
     QStringList notJudged() const;
     /// "Whole foot, with toes light": by what the set was judged.
+    /// "14° below level", of a thigh.
+    static QString levelText(double thighDeg);
     QString depthLimitText(const MeasuredRep& rep) const;
     QString judgedBy() const;
     QString findingTitle(int index) const;

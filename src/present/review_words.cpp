@@ -226,8 +226,8 @@ QString ReviewPresenter::depthLimitText(const MeasuredRep& rep) const {
     const QString gives = limit == DepthLimit::Tail    ? tr("the tail tucks")
                           : limit == DepthLimit::Heels ? tr("the heels leave the floor")
                                                        : tr("the toes leave the floor");
-    return tr("Usable depth %1: from there on %2.")
-        .arg(valueWithPm(usable->value, usable->pm90, Unit::Degrees, m_lengths), gives);
+    return tr("Usable depth %1 (±%2°): from there on %3.")
+        .arg(levelText(usable->value), figures(usable->pm90, 0), gives);
 }
 
 ReviewPresenter::Saying ReviewPresenter::findingSaying() const {

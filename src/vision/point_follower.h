@@ -38,11 +38,11 @@ class PointFollower {
 
     /// How much there is at the place to hold on to, in both directions: the smaller eigenvalue of the gradients'
     /// second moments in the window, grey levels² a pixel. Where there is little, its neighbours look the same and
-    /// following it means nothing. Plain cloth has 2 to 13 (near the edge of the body to 40), walls 0 to 3, a dark bell
-    /// before a grey wall 20 to 25, tape and the end of a bar 180 and more (virtual clients); sensor noise alone
+    /// following it means nothing. Plain cloth has 2 to 39 (at the seam of shirt and shorts to 78), walls 0 to 3, a
+    /// dark bell before a grey wall 20 to 25, tape that is seen 180 and more (virtual clients); sensor noise alone
     /// about 2.
     double structure() const;
-    static constexpr double kLeastStructure = 18, kLeastOfTape = 60;
+    static constexpr double kLeastStructure = 18, kLeastOfTape = 140;
     struct Step {
         Vec2 at = Vec2::Zero();
         bool held = false;

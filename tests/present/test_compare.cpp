@@ -114,6 +114,9 @@ class TestCompare : public QObject {
         const auto plain = without.otherFigure(true).ghosts, both = with.otherFigure(true).ghosts;
         QVERIFY(both.size() > plain.size() + 100);
         QCOMPARE(with.otherFigure(false).ghosts.size(), plain.size());
+        // And the tiles of the repetitions, where nothing was read at the turning points alone.
+        const ReviewPresenter drawn(outlined, made::catalogue()), sketched(bare, made::catalogue());
+        QVERIFY(!drawn.tiles()[0].outline.isEmpty() && sketched.tiles()[0].outline.isEmpty());
         // The same client twice: his outline lies around his own figure.
         const Track& t = bare.set.track();
         const QRectF body = bodyOver(t, t.sampleAt(with.timeS(true)), t.sampleAt(with.timeS(true)));

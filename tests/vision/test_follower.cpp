@@ -97,7 +97,7 @@ class TestFollower : public QObject {
         QVERIFY(held(plain) < PointFollower::kLeastStructure);
         for (int y = 150; y < 300; ++y)
             for (int x = 0; x < 400; ++x) plain.pixels[static_cast<std::size_t>(400 * y + x)] = 60;
-        QVERIFY(held(plain) > PointFollower::kLeastOfTape);
+        QVERIFY(held(plain) > PointFollower::kLeastStructure);
     }
 
     /// Something passes before it: no place is made up meanwhile, and it is taken up again where it is.

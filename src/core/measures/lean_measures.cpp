@@ -165,7 +165,7 @@ std::span<const MeasureDef> leanMeasures() {
          {-20, 80},
          neededLeanAtBottom},
         {"usable_depth",
-         "Usable depth",
+         "Usable depth: thigh from level",
          "thigh inclination before a foot leaves the floor or the tail tucks",
          Unit::Degrees,
          kSideView,

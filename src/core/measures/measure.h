@@ -73,7 +73,7 @@ struct MeasureInput {
     bool stoodStraight = false;             ///< the knees at rest are known to be straight
     const BackLine* back = nullptr;         ///< of a side view whose outlines were read
     Shirt shirt = Shirt::NotSaid;
-    bool backCovered = false;          ///< a bar or plates lie over it
+    bool backCovered = false;  ///< a bar or plates lie over it; plates from the floor stand before the shins too
     const MarkLines* marks = nullptr;  ///< points the coach marked in this view
 
     /// The leg a measure is about: the working one, else the one near the camera.
