@@ -213,6 +213,23 @@ class TestMarks : public QObject {
         }
     }
 
+    /// Points that plates hide make the client too small in the picture, and every length with him: his trunk, which
+    /// nothing hides, says so.
+    void aSizeThatTheTrunkContradictsIsNotTrusted() {
+        const auto s = filmed("hinge", "romanian");
+        const auto bar = marked(pathsOf(s), MarkKind::BarEnd, kHalfBarCm);
+        QVERIFY(row(stateOf(s, {bar}), 0, "load_speed"));
+        auto poses = sim::truePoses(s);
+        for (auto& f : poses)
+            for (Landmark foot : {Landmark::LeftHeel, Landmark::LeftToe, Landmark::LeftAnkle})
+                for (int side : {0, 1}) {
+                    auto& p = f.points[static_cast<std::size_t>(foot) + static_cast<std::size_t>(side)];
+                    p.y -= 0.2F * static_cast<float>(s.scene.camera.height);
+                }
+        const auto hidden = stateOf(s, {bar}, nullptr, made::observation(s, poses));
+        QVERIFY(!row(hidden, 0, "load_speed") && !row(hidden, 0, "load_sway"));
+    }
+
     /// A bell on loose arms rises by v² / 2g once the hips are straight; whoever lifts it with the arms takes it
     /// higher.
     void aBellRisesNoFurtherThanItIsThrown() {
