@@ -35,7 +35,8 @@ inline double sizeAt(std::vector<double> v, double share) {
     return v.empty() ? 0 : v[std::min(v.size() - 1, static_cast<std::size_t>(share * static_cast<double>(v.size())))];
 }
 
-/// Numbers by chance that are the same in every run.
+/// Numbers by chance, drawn by hand: the library's distributions differ between its versions, and a table has to be
+/// drawn again the same.
 struct Dice {
     std::mt19937_64 bits;
     double between(double lo, double hi) {

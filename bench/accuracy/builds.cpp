@@ -1,7 +1,8 @@
 #include "bench/accuracy/builds.h"
 
 #include <array>
-#include <random>
+
+#include "bench/common.h"
 
 namespace bench {
 
@@ -27,12 +28,7 @@ constexpr double kRate = 25;
 /// Of the looks; a seed that was looked at while something was being changed is spent.
 constexpr std::uint64_t kSeed = 51000;
 
-/// Draws by hand: the library's distributions differ between its versions, and a table has to be drawn again the same.
-struct Dice {
-    std::mt19937_64 bits;
-    double between(double lo, double hi) {
-        return lo + (hi - lo) * static_cast<double>(bits() >> 11) / static_cast<double>(1ULL << 53);
-    }
+struct LooksDice : Dice {
     bool chance(double share) { return between(0, 1) < share; }
     template <class T, std::size_t N>
     T one(const std::array<T, N>& of) {
@@ -46,7 +42,7 @@ struct Dice {
 };
 
 /// Shoes, clothes, floor, walls, light, shadows that move, sharpness and a hand that shakes, by chance.
-void randomLooks(sim::ClipSpec& s, Dice dice) {
+void randomLooks(sim::ClipSpec& s, LooksDice dice) {
     using Name = const char*;
     sim::Looks& l = s.scene.looks;
     l.floor = dice.one(std::array<Name, 5>{"planks", "tiles", "stripes", "speckled", "plain"});
@@ -97,7 +93,7 @@ sim::ClipSpec plainClip(int build, bool mesh, int number, ByChance looks) {
     s.scene.camera.height = 480;
     s.scene.camera.azimuthDeg = number % 2 == 0 ? 90 : -90;
     s.scene.seed = static_cast<std::uint64_t>(100 + number);
-    if (looks == ByChance::Yes) randomLooks(s, {std::mt19937_64(kSeed + static_cast<std::uint64_t>(number))});
+    if (looks == ByChance::Yes) randomLooks(s, {{std::mt19937_64(kSeed + static_cast<std::uint64_t>(number))}});
     return s;
 }
 

@@ -148,9 +148,6 @@ class ReviewPresenter {
     /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
     QStringList notJudged() const;
     /// "Whole foot, with toes light": by what the set was judged.
-    /// "14° below level", of a thigh.
-    static QString levelText(double thighDeg);
-    QString depthLimitText(const MeasuredRep& rep) const;
     QString judgedBy() const;
     QString findingTitle(int index) const;
     /// What changes over the set and between the legs, in sentences; more than noise first.
@@ -194,7 +191,12 @@ class ReviewPresenter {
     QString keyText(const MeasuredRep& rep, const Measurement& m) const;
     QString faultTitle(const Finding& f) const;
     Saying stopSaying() const;
+    /// The repetition a finding's value is of; null where none is that one.
+    const MeasuredRep* repOf(const Finding& f) const;
     QString repWith(const Finding& f) const;
+    /// "14° below level", of a thigh.
+    static QString levelText(double thighDeg);
+    QString depthLimitText(const MeasuredRep& rep) const;
     QString bandText(const Band& band, Unit unit) const;
 
     SetState m_state;

@@ -257,8 +257,7 @@ ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
                          judgedBy(), bandText(*band, f.measure->unit));
     static constexpr std::array kEndsDepth{"low_back_tuck", "heel_rise", "toe_rise", "depth_past_control"};
     if (std::find(kEndsDepth.begin(), kEndsDepth.end(), f.measure.name()) != kEndsDepth.end())
-        for (const auto& rep : result().reps)
-            if (rep.index == f.reps.front() && !apart) s.why = (s.why + " " + depthLimitText(rep)).trimmed();
+        if (const MeasuredRep* rep = apart ? nullptr : repOf(f)) s.why = (s.why + " " + depthLimitText(*rep)).trimmed();
     if (const QStringList open = notJudged(); !open.isEmpty()) s.why += " " + open.join(". ") + ".";
     const Counsel counsel = counselFor(f, result(), advice());
     const FaultWords* words = advice().fault(f.fault);
@@ -301,12 +300,16 @@ QString ReviewPresenter::partialText(const MeasuredRep& rep) const {
     return said;
 }
 
-QString ReviewPresenter::repWith(const Finding& f) const {
+const MeasuredRep* ReviewPresenter::repOf(const Finding& f) const {
     const auto& reps = f.second && filmedApart() ? result().second->reps : result().reps;
     for (const auto& rep : reps)
-        if (const Measurement* m = rep.find(f.measure); m && std::abs(m->atS - f.atS) < 1e-6)
-            return QString("rep %1").arg(rep.index);
-    return repsText(f.reps);
+        if (const Measurement* m = rep.find(f.measure); m && std::abs(m->atS - f.atS) < 1e-6) return &rep;
+    return nullptr;
+}
+
+QString ReviewPresenter::repWith(const Finding& f) const {
+    const MeasuredRep* rep = repOf(f);
+    return rep ? QString("rep %1").arg(rep->index) : repsText(f.reps);
 }
 
 QStringList ReviewPresenter::overTheSet() const {

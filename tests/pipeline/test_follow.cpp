@@ -119,6 +119,17 @@ class TestFollow : public QObject {
         QVERIFY(present::sentence(done.error()).contains("tape"));
     }
 
+    /// Cloth where tape is said to be: it would drift the same way there and back, and no second click would notice.
+    void clothIsNoTape() {
+        auto s = filmed("squat", "");
+        s.scene.camera.azimuthDeg = 0;
+        const Drawn d(s);
+        for (MarkKind kind : {MarkKind::HipLeft, MarkKind::HipRight}) {
+            const auto done = d.followed(d.clickedAt(kind, 0.02));
+            QVERIFY(!done && done.error().notice && done.error().notice->kind == NoticeKind::MarkNotSeen);
+        }
+    }
+
     void stoppingAndBadClipsAreErrors() {
         const Drawn d(filmed("squat", "back-bar"));
         const std::atomic<bool> stop{true};

@@ -16,6 +16,7 @@
 
 #include "app/client/client_view.h"
 #include "app/shell/palette.h"
+#include "app/work/demo_work.h"
 #include "catalog/data_files.h"
 
 namespace zevo::app {

@@ -162,7 +162,7 @@ void MainWindow::followMarked(bool second, const Mark& mark) {
             m_queue.add(
                 tr("Keeping what was marked"), JobQueue::Priority::Normal,
                 [folder = m_library.folder(), id, second, followed, catalogue = m_catalogue](const auto&, const auto&) {
-                    return keepMark(folder, id, {second, *followed}, catalogue);
+                    return keepMarks(folder, id, {{second, *followed}}, catalogue);
                 },
                 [this](const Result<void>& kept) {
                     if (!kept) failed(tr("What was marked could not be kept"), kept.error(), false);

@@ -9,7 +9,6 @@
 #include "core/session/cue_ledger.h"
 #include "core/session/session.h"
 #include "pipeline/analyse_clip.h"
-#include "pipeline/demo_maker.h"
 #include "store/library.h"
 
 namespace zevo::app {
@@ -97,8 +96,8 @@ Result<std::optional<store::Seen>> readBackOf(const QString& libraryFolder, stor
                                               const std::shared_ptr<const Catalogue>& catalogue,
                                               const std::atomic<bool>& cancel, const pipeline::OnProgress& progress);
 /// Keeps what was followed in a set of the record, whoever looks at it.
-Result<void> keepMark(const QString& libraryFolder, store::SetId id, const PointMarked& marked,
-                      const std::shared_ptr<const Catalogue>& catalogue);
+Result<void> keepMarks(const QString& libraryFolder, store::SetId id, const std::vector<PointMarked>& marked,
+                       const std::shared_ptr<const Catalogue>& catalogue);
 Observations observationsOf(const std::vector<store::Seen>& seen);
 
 /// A second view joins a set in the record, whoever looks at it. `laterS`: how much later its clip begins by a clock
@@ -112,10 +111,5 @@ store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_pt
 
 /// Where the coach's own standards lie.
 QString ownStandards(const QString& libraryFolder);
-
-/// One set of the demo's story: its client, clips and measures. Left as it is when it is there already.
-Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::DemoSet& set,
-                                const std::shared_ptr<const Catalogue>& catalogue, const std::atomic<bool>& cancel,
-                                const pipeline::OnProgress& progress);
 
 }  // namespace zevo::app

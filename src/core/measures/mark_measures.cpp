@@ -35,7 +35,8 @@ double markPx(const MeasureInput& in) {
 
 /// Whether the client is as large in the picture as his trunk says. His size is taken from floor to eyes; plates before
 /// the feet make it too small by as much as a third, and every length with it. Nothing hides the trunk of a client who
-/// stands, and people's differ by less than that (0.29 of the stature; virtual clients of all builds 0.28 to 0.32).
+/// stands, and people's differ by less than that (0.29 of the stature in the table of people; 0.29 to 0.32 as the
+/// network sees it, docs/measurements.md, “Marked points”).
 bool sizeIsLikely(const Track& t) {
     constexpr double kShortest = 0.24, kLongest = 0.345;
     const double trunk = (t.standingFlatAt(t.nearOf(L::LeftShoulder)) - t.standingFlatAt(t.nearOf(L::LeftHip))).norm();
