@@ -16,7 +16,7 @@
 #include "bench/common.h"
 #include "catalog/data_files.h"
 #include "core/back/back_line.h"
-#include "core/record/pose_record.h"
+#include "core/serial/pose_record.h"
 #include "pipeline/analyse_clip.h"
 #include "present/words.h"
 

@@ -37,11 +37,11 @@ void twoSets(const QString& folder, const std::shared_ptr<const Catalogue>& cata
     auto library = store::Library::open(folder);
     const auto client = library->addClient({{}, "Bench", 175, "", {}});
     for (int reps : {4, 5}) {
-        app::ImportRequest request;
+        record::ImportRequest request;
         request.libraryFolder = folder, request.clipPath = QString::fromStdString(bench::sideClip(reps));
         request.client = *client, request.catalogue = catalogue;
         request.facts.movement = "squat";
-        if (auto done = app::importClip(request, false, {}); !done) std::exit(1);
+        if (auto done = record::importClip(request, false, {}); !done) std::exit(1);
     }
 }
 

@@ -3,22 +3,23 @@ cmake_minimum_required(VERSION 3.25)
 #   cmake -DSOURCE_DIR=… -P check_layers.cmake
 set(failures 0)
 # room; headers it must not include (regular expressions on the text between the quotes or brackets)
-set(rooms pose vision media sim pipeline catalog store present app cli)
+set(rooms pose vision media sim pipeline catalog store record present app cli)
 set(gui "QWidget|QApplication|QPushButton|QLabel|QMainWindow|QDialog|QListWidget|QComboBox")
 set(rules
-  "core|^(Q[A-Z]|opencv|libav|libsw|xnnpack|filesystem|fstream|thread|mutex|(pose|vision|media|sim|pipeline|catalog|store|present|app|cli)/)"
-  "vision|^(Q[A-Z]|libav|libsw|xnnpack|(pose|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|record)/)"
-  "pose|^(Q[A-Z]|opencv|libav|libsw|(vision|media|sim|pipeline|catalog|store|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|record)/)"
-  "media|^(Q[A-Z]|opencv|xnnpack|(pose|vision|sim|pipeline|catalog|store|present|app|cli)/|core/(track|series|reps|balance|measures|judge|advice|session|record)/)"
-  "sim|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|pipeline|catalog|store|present|app|cli)/)"
-  "catalog|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|present|app|cli)/)"
-  "pipeline|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(store|present|app|cli)/)"
-  "store|^(${gui}|QPainter|QGui|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|catalog|present|app|cli)/)"
-  "present|^(${gui}|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|app|cli)/)"
+  "core|^(Q[A-Z]|opencv|libav|libsw|xnnpack|filesystem|fstream|thread|mutex|(pose|vision|media|sim|pipeline|catalog|store|record|present|app|cli)/)"
+  "vision|^(Q[A-Z]|libav|libsw|xnnpack|(pose|media|sim|pipeline|catalog|store|record|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|serial)/)"
+  "pose|^(Q[A-Z]|opencv|libav|libsw|(vision|media|sim|pipeline|catalog|store|record|present|app|cli)/|core/(series|reps|balance|measures|judge|advice|session|live|serial)/)"
+  "media|^(Q[A-Z]|opencv|xnnpack|(pose|vision|sim|pipeline|catalog|store|record|present|app|cli)/|core/(track|series|reps|balance|measures|judge|advice|session|serial)/)"
+  "sim|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|pipeline|catalog|store|record|present|app|cli)/)"
+  "catalog|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|record|present|app|cli)/)"
+  "pipeline|^(Q[A-Z]|opencv|libav|libsw|xnnpack|(store|record|present|app|cli)/)"
+  "store|^(${gui}|QPainter|QGui|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|catalog|record|present|app|cli)/)"
+  "present|^(${gui}|opencv|libav|libsw|xnnpack|(pose|vision|media|sim|pipeline|store|record|app|cli)/)"
+  "record|^(${gui}|QPainter|opencv|libav|libsw|xnnpack|(media|vision|sim|app|cli)/)"
   "app|^(opencv|libav|libsw|xnnpack|(media|vision|sim|cli)/)"
   "cli|^(${gui}|opencv|libav|libsw|xnnpack|app/)")
 # Core's own folders look down only: each may include those before it.
-set(core_folders base signal body track series statistics reps back marks balance measures judge advice session live record)
+set(core_folders base signal body track series statistics reps back marks balance measures judge advice session live serial)
 set(later ${core_folders})
 foreach(folder ${core_folders})
   list(POP_FRONT later)

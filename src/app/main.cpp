@@ -1,16 +1,16 @@
 // zevo: the window. See --help.
-#include <QApplication>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QStandardPaths>
 #include <cstdio>
 
+#include "app/shell/application.h"
 #include "app/shell/main_window.h"
 #include "app/tour.h"
-#include "app/work/one_writer.h"
+#include "record/one_writer.h"
 
 int main(int argc, char** argv) {
-    QApplication application(argc, argv);
+    zevo::app::Application application(argc, argv);
     QApplication::setApplicationName("zevo");
     QApplication::setApplicationVersion(ZEVO_VERSION);
     QCommandLineParser parser;
@@ -34,13 +34,14 @@ int main(int argc, char** argv) {
     const QString base = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation);
     const QString folder =
         parser.isSet(library) ? parser.value(library) : QDir(base).filePath(isDemo ? "zevo-demo" : "zevo");
-    auto opened = zevo::app::holdLibrary(folder);
+    auto opened = zevo::record::holdLibrary(folder);
     if (!opened) {
         std::fprintf(stderr, "%s\n%s\n", qPrintable(zevo::present::sentence(opened.error())), qPrintable(folder));
         return 1;
     }
     zevo::app::installFonts();
     zevo::app::MainWindow window(std::move(opened->library));
+    application.setOnCaught([&window](const zevo::Error& error) { window.caught(error); });
     if (parser.isSet(tour)) return zevo::app::runTour(window, parser.value(tour));
     if (parser.isSet(story)) return zevo::app::checkStory(window, parser.value(story));
     window.show();

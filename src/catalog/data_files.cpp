@@ -11,6 +11,9 @@ namespace zevo::catalog {
 namespace fs = std::filesystem;
 namespace {
 
+/// An id is a file's name, and a title a line on the screen.
+constexpr std::size_t kLongestId = 64, kLongestTitle = 120;
+
 std::string locate(const char* variable, const char* installed, const char* built) {
     if (const char* set = std::getenv(variable); set && *set) return set;
     std::error_code ignored;
@@ -114,7 +117,7 @@ Result<Standard> loadStandard(const std::string& id, const std::string& ownFolde
     if (!id.empty() && id.find('/') == std::string::npos)
         for (const std::string& folder : {dataDir() + "/standards", ownFolder}) {
             const std::string path = folder + "/" + id + ".json";
-            if (!folder.empty() && fs::exists(path)) return readStandard(path, parts);
+            if (std::error_code ignored; !folder.empty() && fs::exists(path, ignored)) return readStandard(path, parts);
         }
     std::vector<std::string> known;
     for (const auto& path : jsonFiles(dataDir() + "/standards")) known.push_back(path.stem().string());
@@ -210,13 +213,22 @@ Result<Standard> importStandard(const std::string& path, const std::string& ownF
     auto standard = readStandard(path, *parts);
     if (!standard) return standard.error();
     auto refuse = [&](const std::string& problem) {
-        return Error{"The standard “" + name + "” cannot be used: /id “" + standard->id + "” " + problem + ".", name};
+        return Error{"The standard “" + name + "” cannot be used: /id “" + standard->id.substr(0, kLongestId) + "” " +
+                         problem + ".",
+                     name};
     };
     const bool plain = !standard->id.empty() && std::all_of(standard->id.begin(), standard->id.end(), [](char c) {
         return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '-';
     });
     if (!plain) return refuse("must be made of small letters, digits and hyphens");
-    if (fs::exists(dataDir() + "/standards/" + standard->id + ".json"))
+    if (standard->id.size() > kLongestId)
+        return refuse("must have at most " + std::to_string(kLongestId) + " signs; it is a file's name");
+    if (standard->title.size() > kLongestTitle)
+        return Error{"The standard “" + name + "” cannot be used: /title must have at most " +
+                         std::to_string(kLongestTitle) + " signs.",
+                     name};
+    std::error_code ignored;
+    if (fs::exists(dataDir() + "/standards/" + standard->id + ".json", ignored))
         return refuse("is the name of a standard that comes with Zevo; give yours another one");
     const auto ids = movementIds();
     const bool known = std::any_of(ids.begin(), ids.end(), [&](const std::string& id) {

@@ -10,7 +10,8 @@
 #include <vector>
 
 #include "catalog/data_files.h"
-#include "core/record/result_json.h"
+#include "core/base/number_text.h"
+#include "core/serial/result_json.h"
 #include "pipeline/analyse_clip.h"
 #include "pipeline/demo_maker.h"
 #include "present/words.h"
@@ -100,13 +101,12 @@ class AnalyseCall {
     Result<double> number(const char* option, double from, double to, const std::string& what) const {
         if (!has(option)) return 0.0;
         const std::string value = text(option);
-        char* end = nullptr;
-        const double v = std::strtod(value.c_str(), &end);
-        if (end == value.c_str() || *end || !(v >= from && v <= to))
+        const auto v = numberFrom(value);
+        if (!v || !(*v >= from && *v <= to))
             return Error{what + " between " + std::to_string(static_cast<int>(from)) + " and " +
                              std::to_string(static_cast<int>(to)) + ".",
                          option};
-        return v;
+        return *v;
     }
 
     Result<std::vector<Mark>> marks() const {

@@ -36,7 +36,7 @@ class Device {
     int m_file;
 };
 
-/// libavdevice's names of the formats Zevo can film with; the others are left out.
+/// The formats Zevo can film with; the others are left out.
 struct Format {
     std::uint32_t code;
     const char* name;

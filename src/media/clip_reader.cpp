@@ -5,15 +5,19 @@
 #include <cmath>
 #include <cstring>
 #include <filesystem>
+#include <optional>
 #include <string_view>
 
 #include "media/av_handles.h"
+#include "media/clip_clock.h"
 #include "media/picture_converter.h"
 
 namespace zevo::media {
 namespace {
 
 constexpr int kLargestSide = 16384;
+/// Stamps further apart are wrong: nobody rests that long within a set.
+constexpr double kLongestGapS = 60;
 constexpr int kMaxDamaged = 2000;
 
 struct Opened {
@@ -75,6 +79,7 @@ struct ClipReader::Impl {
     ReadOptions options;
     double startS = 0;
     double wantedS = -1e9;  // frames before this are passed over after a seek
+    std::optional<SteadyStamps> stamps;
     double lastS = -1e9;
     long delivered = 0;
     int damaged = 0;
@@ -114,9 +119,7 @@ struct ClipReader::Impl {
     bool advance(double& timeS) {
         const double tolerance = 0.25 / std::max(1.0, info.frameRate);
         while (decode()) {
-            timeS = frameTime();
-            if (timeS <= lastS) timeS = lastS + 1e-4;  // broken stamps must not run backwards
-            lastS = timeS;
+            lastS = timeS = stamps->take(frameTime());
             if (timeS + tolerance >= wantedS) return true;
         }
         return false;
@@ -176,6 +179,7 @@ Result<ClipReader> ClipReader::open(const std::string& path, const ReadOptions& 
             info.filmedAt = made->value;
     const AVRational rate = av_guess_frame_rate(impl->input.get(), impl->stream, nullptr);
     info.frameRate = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 1.0, 1000.0) : 25.0;
+    impl->stamps.emplace(1 / info.frameRate, kLongestGapS, 1e-4);
     info.frames = impl->stream->nb_frames > 0 ? impl->stream->nb_frames : std::lround(info.durationS * info.frameRate);
     return ClipReader(std::move(impl));
 }
@@ -216,6 +220,7 @@ Result<void> ClipReader::seek(double timeS) {
     m.draining = false;
     m.wantedS = timeS;
     m.lastS = -1e9;
+    m.stamps->restart();
     m.delivered = 0;
     return {};
 }

@@ -7,6 +7,7 @@
 #include <filesystem>
 
 #include "media/av_handles.h"
+#include "media/clip_clock.h"
 
 namespace zevo::media {
 namespace {
@@ -77,7 +78,8 @@ struct ClipRecorder::Impl {
     std::string path, partPath;
     OutputHandle output;
     PacketHandle packet{av_packet_alloc()};
-    double firstS = 0, flushedS = 0;
+    ClipClock clock;
+    double flushedS = 0;
     std::int64_t lastMs = -1;
     long frames = 0;
     long long bytes = 0;
@@ -102,8 +104,8 @@ Result<ClipRecorder> ClipRecorder::create(const std::string& path, const SourceF
 
 Result<void> ClipRecorder::write(const LiveFrame& frame) {
     Impl& m = *m_impl;
-    if (m.frames == 0) m.firstS = m.flushedS = frame.timeS;
-    const std::int64_t ms = std::max<std::int64_t>(m.lastMs + 1, std::llround((frame.timeS - m.firstS) * 1000));
+    if (m.frames == 0) m.clock = ClipClock::startingAt(frame.timeS), m.flushedS = frame.timeS;
+    const std::int64_t ms = std::max<std::int64_t>(m.lastMs + 1, m.clock.clipMs(frame.timeS));
     const int size = static_cast<int>(frame.jpeg->size());
     if (av_new_packet(m.packet.get(), size) < 0) return Error{"There is not enough memory.", m.path};
     std::copy(frame.jpeg->begin(), frame.jpeg->end(), m.packet->data);

@@ -37,7 +37,7 @@ struct CameraMode {
     int width = 0, height = 0;
     double rate = 30;
     bool encoded = false;  ///< delivers JPEG; else raw pictures that Zevo encodes
-    std::string format;    ///< the driver's name for it, as libavdevice wants it: "mjpeg", "yuyv422"
+    std::string format;    ///< "mjpeg", "yuyv422": FFmpeg's name of the form of its pictures
     bool operator==(const CameraMode&) const = default;
 };
 
@@ -52,7 +52,7 @@ std::vector<CameraInfo> camerasHere();
 /// The mode to film with: 720p at 30 a second where it can, JPEG rather than raw, else what comes nearest.
 CameraMode bestMode(const std::vector<CameraMode>& modes);
 
-/// Opens a camera. Errors: in use by another program, not there any more, mode refused.
+/// Opens a camera (video_device.h). Errors: in use by another program, not there any more, mode refused.
 Result<std::unique_ptr<LiveSource>> openCamera(const std::string& device, const CameraMode& mode);
 /// A made-up picture source of libavdevice (`lavfi`), for machines without a camera and for tests: "testsrc=…".
 Result<std::unique_ptr<LiveSource>> openPattern(const std::string& graph);
@@ -60,7 +60,7 @@ Result<std::unique_ptr<LiveSource>> openPattern(const std::string& graph);
 /// Makes pictures of live frames. One instance a thread.
 class LiveDecoder {
   public:
-    /// Pictures wider than `maxSide` are scaled down.
+    /// Pictures with a side over `maxSide` come smaller, by eighths.
     explicit LiveDecoder(int maxSide = 1280);
     ~LiveDecoder();
     LiveDecoder(LiveDecoder&&) noexcept;

@@ -10,8 +10,8 @@
 namespace zevo::pipeline {
 namespace {
 
-/// Times of the recording and of its poses are rounded to the millisecond apart from each other.
-constexpr double kSameS = 0.0015;
+/// Times of a recording and of its poses are the same whole milliseconds (media/clip_clock.h).
+constexpr double kSameS = 0.0005;
 
 Observation posesOf(const Filmed& f) {
     Observation out;

@@ -15,8 +15,8 @@ namespace {
 
 /// How far two ways may be apart where they speak of the same point, pixels of the pictures as they are read.
 constexpr double kAgreePx = 3;
-/// Pictures held at once on the way back, seconds: about 60 MB at 30 a second.
-constexpr double kPieceS = 2;
+/// Pictures held at once on the way back: about 60 MB, whatever the rate.
+constexpr double kPiecePictures = 60;
 
 using Place = std::optional<Vec2>;
 /// One picture of the stretch, where each way had the point in it, and what comes of them.
@@ -51,9 +51,10 @@ class Pictures {
         }
     }
     Result<void> backwards(double fromS, double toS, const OnPicture& each) {
+        const double pieceS = 2 * half() * kPiecePictures;
         double end = toS, newest = std::numeric_limits<double>::infinity();
         while (end > fromS) {
-            const double begin = std::max(fromS, end - kPieceS);
+            const double begin = std::max(fromS, end - pieceS);
             std::vector<std::pair<double, Grey>> piece;
             auto kept = forwards(begin, end, [&](double t, const Grey& g) {
                 if (t < newest - 1e-6) piece.emplace_back(t, g);

@@ -5,10 +5,12 @@
 #include <cmath>
 #include <condition_variable>
 #include <deque>
+#include <limits>
 #include <mutex>
 #include <thread>
 
 #include "core/live/one_euro.h"
+#include "media/clip_clock.h"
 #include "media/clip_recorder.h"
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
@@ -22,6 +24,8 @@ using media::steadySeconds;
 
 /// Pictures that wait for the network; more would only make the lines lag behind.
 constexpr std::size_t kMostWaiting = 2;
+/// A camera that sends nothing for so long has gone (media); stamps further ahead are wrong.
+constexpr double kLongestGapS = 10;
 constexpr double kCheckEveryS = 0.5, kCheckOverS = 1.0;
 /// Poses of the moments before a start are kept a little longer than their pictures.
 constexpr double kMoreThanRingS = 0.5;
@@ -68,7 +72,7 @@ struct LiveSession::Impl {
     struct Recording {
         media::ClipRecorder recorder;
         std::string path;
-        double firstS = 0;    // of its first picture, on the shared clock
+        media::ClipClock clock;
         bool ending = false;  // no more pictures are taken in
         bool busy = false;    // the writer is at work on one
         bool full = false;    // the writer cannot go on
@@ -79,17 +83,16 @@ struct LiveSession::Impl {
     std::shared_ptr<LiveSet> set;
     std::shared_ptr<ShoeViews> shoes;
     std::unique_ptr<FrameStage> shoeStage;
-    double setFirstS = 0;
+    media::ClipClock setClock;
     std::atomic<bool> shoesLost{false};
 
     std::deque<PoseFrame> recent;  // poses on the shared clock; following thread, or under the mutex while it waits
 
     std::jthread taker, writer, follower;
 
-    double clipTime(double timeS, double firstS) const { return std::round((timeS - firstS) * 1000) / 1000; }
-
     void take() {
-        double offsetS = 0, lastS = -1e18;
+        media::SteadyStamps stamps(1 / std::max(1.0, source->facts().frameRate), kLongestGapS, 1e-3);
+        std::int64_t lastMs = std::numeric_limits<std::int64_t>::min();
         for (;;) {
             LiveFrame frame;
             auto more = guarded([&] { return source->next(frame); });
@@ -103,9 +106,9 @@ struct LiveSession::Impl {
                 lock.unlock();
                 return onTrouble(error);
             }
-            // A clock that was set back is laid on where it was: times of a clip only grow.
-            if (frame.timeS + offsetS <= lastS) offsetS = lastS + 1 / source->facts().frameRate - frame.timeS;
-            lastS = frame.timeS += offsetS;
+            // If the source's clock jumps, it is rebased; clip times stay monotonic, in whole milliseconds.
+            lastMs = std::max(lastMs + 1, media::millisecondsOf(stamps.take(frame.timeS)));
+            frame.timeS = static_cast<double>(lastMs) / 1000;
             ++counts.taken;
             cameraRate.add(steadySeconds());
             ring.push_back(frame);
@@ -180,7 +183,7 @@ struct LiveSession::Impl {
         for (;;) {
             LiveFrame frame;
             std::shared_ptr<LiveSet> liveSet;
-            double firstS = 0;
+            media::ClipClock clock;
             CheckedMovement about;
             {
                 std::unique_lock lock(mutex);
@@ -192,7 +195,7 @@ struct LiveSession::Impl {
                 waiting.pop_front();
                 following = true;
                 liveSet = set;
-                firstS = setFirstS;
+                clock = setClock;
                 about = movement;
                 facts.frameRate = cameraRate.perSecond();
             }
@@ -201,7 +204,7 @@ struct LiveSession::Impl {
             auto seen = guarded([&] { return estimator->process(picture.picture.view(), frame.timeS); });
             if (!seen) continue;
             const double scale = static_cast<double>(source->facts().width) / picture.picture.width;
-            const double clipS = liveSet ? clipTime(frame.timeS, firstS) : 0;
+            const double clipS = liveSet ? clock.clipS(frame.timeS) : 0;
             if (liveSet && shoeStage) {
                 picture.timeS = clipS;
                 PoseFrame at = *seen;
@@ -258,7 +261,8 @@ LiveSession::LiveSession(std::unique_ptr<Impl> impl) : m_impl(std::move(impl)) {
 Result<std::unique_ptr<LiveSession>> LiveSession::start(std::unique_ptr<media::LiveSource> source,
                                                         const Options& options, OnLook onLook, OnTrouble onTrouble) {
     auto impl = std::make_unique<Impl>();
-    auto estimator = pose::makeNetworkEstimator(options.modelDir, options.model);
+    auto estimator =
+        options.makeEstimator ? options.makeEstimator() : pose::makeNetworkEstimator(options.modelDir, options.model);
     if (!estimator) return estimator.error();
     impl->estimator = std::move(*estimator);
     impl->network =
@@ -326,13 +330,14 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     if (m.ring.empty()) return Error{"The camera has not sent a picture yet.", path};
     m.counts.recorded = m.counts.dropped = 0;
     const double firstS = m.ring.front().timeS;
-    m.recording.emplace(Impl::Recording{std::move(*recorder), path, firstS, false, false, false, std::nullopt});
+    const auto clock = media::ClipClock::startingAt(firstS);
+    m.recording.emplace(Impl::Recording{std::move(*recorder), path, clock, false, false, false, std::nullopt});
     for (const LiveFrame& frame : m.ring) m.enqueue(frame);
-    m.setFirstS = firstS;
+    m.setClock = clock;
     m.shoesLost = false;
     for (PoseFrame pose : m.recent) {
-        if (pose.timeS < firstS - 1e-6) continue;
-        pose.timeS = m.clipTime(pose.timeS, firstS);
+        if (clock.clipMs(pose.timeS) < 0) continue;
+        pose.timeS = clock.clipS(pose.timeS);
         set->add(pose);
     }
     m.set = std::move(set);
@@ -350,12 +355,13 @@ Result<Filmed> LiveSession::endFilming() {
     Impl::Recording& r = *m.recording;
     r.ending = true;
     m.written.wait(lock, [&] { return m.stopping || ((m.queue.empty() || r.full) && !r.busy); });
-    m.followed.wait(lock, [&] { return m.stopping || (m.waiting.empty() && !m.following) || m.cameraGone; });
-    // The following thread looks at the next picture as one before a set.
+    // The following thread is let finish what it was given, also when the camera has gone: it may be inside the
+    // estimator and the shoe stage, which end with the set. The next picture it looks at is one before a set.
+    m.followed.wait(lock, [&] { return !m.following && (m.stopping || m.waiting.empty()); });
     Filmed out;
     out.path = r.path;
     out.facts = facts();
-    out.firstS = r.firstS;
+    out.firstS = static_cast<double>(r.clock.firstMs) / 1000;
     if (!m.shoesLost) out.shoes = m.shoes;
     const auto set = std::move(m.set);
     m.set.reset();
@@ -377,7 +383,7 @@ Result<Filmed> LiveSession::endFilming() {
     if (!finished && !out.broken) out.broken = finished.error();
     // Pictures taken after the last one that was written are not part of the clip.
     for (const PoseFrame& pose : set->poses())
-        if (pose.timeS <= out.durationS + 1e-6) out.poses.push_back(pose);
+        if (media::millisecondsOf(pose.timeS) <= media::millisecondsOf(out.durationS)) out.poses.push_back(pose);
     return out;
 }
 

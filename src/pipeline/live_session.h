@@ -75,6 +75,8 @@ class LiveSession {
         /// Between two pictures the network looks at; 0: all it can. A second camera is looked at now and then only, to
         /// check where it stands: its clip is measured afterwards.
         double followEveryS = 0;
+        /// Where the estimator comes from; the network where nothing is said.
+        std::function<Result<std::unique_ptr<pose::Estimator>>()> makeEstimator{};
     };
     /// Called on the following thread.
     using OnLook = std::function<void(LiveLook&&)>;
@@ -95,8 +97,9 @@ class LiveSession {
     /// written.
     Result<void> film(const std::string& path, const std::string& filmedAt, const SetContext& context);
     bool isFilming() const;
-    /// Ends it. Waits until everything taken before this call is on the disk and seen by the network as far as it has
-    /// got; not for the window's thread. Error: nothing was being filmed.
+    /// Ends it, also after the camera has gone. Waits until everything taken before this call is on the disk and until
+    /// the following thread has done with the pictures it was given; not for the window's thread. Error: nothing was
+    /// being filmed.
     Result<Filmed> endFilming();
     LiveCounts counts() const;
 

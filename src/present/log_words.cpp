@@ -4,6 +4,8 @@
 #include <QLocale>
 #include <cmath>
 
+#include "core/base/number_text.h"
+
 namespace zevo::present {
 namespace {
 
@@ -106,6 +108,13 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
                     if (o.id == id) return QString::fromStdString(o.title).toLower();
         return QString::fromStdString(id);
     };
+    auto amount = [](const std::string& v, auto text) {
+        return v == "0" ? tr("none") : text(numberFrom(v).value_or(0));
+    };
+    auto centimetres = [&](const std::string& v) {
+        return amount(v, [&](double cm) { return valueText(cm, Unit::Centimetres, lengths); });
+    };
+    auto mass = [&](const std::string& v) { return amount(v, [&](double kg) { return massText(kg, lengths); }); };
     QString what, from, to;
     switch (c.what) {
         case W::Wedge: what = tr("heel wedge"), from = degrees(c.from), to = degrees(c.to); break;
@@ -123,8 +132,8 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
         }
         case W::Box:
             what = tr("box");
-            from = c.from == "0" ? tr("none") : valueText(std::stod(c.from), Unit::Centimetres, lengths);
-            to = c.to == "0" ? tr("none") : valueText(std::stod(c.to), Unit::Centimetres, lengths);
+            from = centimetres(c.from);
+            to = centimetres(c.to);
             break;
         case W::Pole: what = tr("pole"), from = yes(c.from), to = yes(c.to); break;
         case W::Belt: what = tr("belt"), from = yes(c.from), to = yes(c.to); break;
@@ -133,8 +142,8 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
             break;
         case W::Load:
             what = tr("load");
-            from = c.from == "0" ? tr("none") : massText(std::stod(c.from), lengths);
-            to = c.to == "0" ? tr("none") : massText(std::stod(c.to), lengths);
+            from = mass(c.from);
+            to = mass(c.to);
             break;
     }
     return tr("%1: %2 (before: %3)").arg(what, to, from);

@@ -150,6 +150,9 @@ QString plain(const Notice& n) {
                 "yourself, or tape both hip bones.");
         case NoticeKind::SecondShowsFewer:
             return tr("The second clip shows %1 of the %2 repetitions.").arg(number, figures(n.number(1), 0));
+        case NoticeKind::ClocksDiffer:
+            return tr("By their clock the two cameras lie %1 s otherwise than the movement says; the movement holds.")
+                .arg(figures(n.number(0), 1));
         case NoticeKind::SecondLeftOut: return tr("The second clip is left out.");
         case NoticeKind::MorePeople:
             return tr(

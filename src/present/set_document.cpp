@@ -18,6 +18,11 @@ bool isAboutSecond(const Edit& e) {
     return k == EditKind::SecondAdded || k == EditKind::SecondNudged || k == EditKind::SecondApart;
 }
 
+/// What stands in for the answer of work that ended without one: it threw, or was stopped.
+Error unfinished() {
+    return refusal(NoticeKind::Inside, {}, "the work on the document ended without an answer");
+}
+
 /// Whether older values may go on being shown: the edit asks for nothing but another judgement.
 bool keepsValues(const Edit& e, const SetFacts& before) {
     if (kindOf(e) == EditKind::StandardChosen || kindOf(e) == EditKind::SpanLeftOut) return true;
@@ -37,7 +42,8 @@ SetDocument::SetDocument(Observations observations, Edits edits, std::shared_ptr
       m_catalogue(std::move(catalogue)),
       m_kept(std::move(kept)),
       m_state(std::move(state)),
-      m_shown(edits) {
+      m_shown(edits),
+      m_handed(edits) {
     m_history.push_back({std::move(edits), m_state.kept, {}});
 }
 
@@ -51,6 +57,11 @@ void SetDocument::apply(Edit edit, const QString& what) {
     const bool kept = now.kept && keepsValues(edit, fold(now.edits).facts);
     Step next{with(now.edits, std::move(edit)), kept, what};
     if (next.edits == now.edits) return;
+    take(std::move(next));
+}
+
+void SetDocument::take(Step next) {
+    next.number = ++m_numbers;
     m_history.resize(m_at + 1);
     m_history.push_back(std::move(next));
     go(m_at + 1);
@@ -67,9 +78,7 @@ void SetDocument::takeBack(const std::function<bool(const Edit&)>& which, const 
     Step next{now.edits, now.kept, what};
     std::erase_if(next.edits, which);
     if (next.edits == now.edits) return;
-    m_history.resize(m_at + 1);
-    m_history.push_back(std::move(next));
-    go(m_at + 1);
+    take(std::move(next));
 }
 
 void SetDocument::choosePerson(std::shared_ptr<const Observation> seen, PersonChosen person) {
@@ -86,15 +95,41 @@ void SetDocument::addSecond(std::shared_ptr<const Observation> seen, bool togeth
 void SetDocument::measureAnew() {
     if (!m_history[m_at].kept) return;
     Step next{m_history[m_at].edits, false, tr("measuring anew")};
-    m_history.resize(m_at + 1);
-    m_history.push_back(std::move(next));
-    go(m_at + 1);
+    take(std::move(next));
 }
 
-void SetDocument::refine(std::shared_ptr<const Observation> seen) {
-    m_observations.front() = std::move(seen);
-    m_onlySeen = !m_running;  // a wish under way is to be kept
+void SetDocument::rebase(const Edits& base, const Edits& theirs, Observations observations,
+                         const std::map<int, int>& moved) {
+    auto laid = [&](const Edits& mine) { return rebased(base, mine, theirs, moved); };
+    std::vector<Step> history;
+    std::size_t at = 0;
+    for (std::size_t i = 0; i < m_history.size(); ++i) {
+        Step step = m_history[i];
+        step.edits = laid(step.edits);
+        // A step that comes to nothing there is none.
+        const bool same = !history.empty() && history.back().edits == step.edits && history.back().kept == step.kept;
+        if (!same) history.push_back(std::move(step));
+        if (i == m_at) at = history.size() - 1;
+    }
+    m_history = std::move(history);
+    m_at = at;
+    m_shown = laid(m_shown);
+    m_handed = laid(m_handed);
+    m_observations = std::move(observations);
+    // Wishes that nobody has handed over yet are still to be kept.
+    m_onlySeen = !m_running && m_history[m_at].edits == m_handed;
     make();
+}
+
+void SetDocument::finish() {
+    if (!m_running || !m_keeper || wanted() == m_handed) return;
+    const Edits from = std::exchange(m_handed, wanted());
+    m_keeper({from, m_handed, nullptr, m_history[m_at].kept ? m_kept->engine : kEngine});
+}
+
+void SetDocument::notKept(const Edits& from, const Edits& to, const Error& why) {
+    rebase(to, from, m_observations);
+    emit refused(sentence(why), why);
 }
 
 void SetDocument::setCatalogue(std::shared_ptr<const Catalogue> catalogue) {
@@ -136,7 +171,8 @@ void SetDocument::askDifferences(std::function<void(const Result<Differences>&)>
     };
     if (!m_runner || frames() <= kQuickFrames) return then(work());
     auto made = std::make_shared<std::optional<Result<Differences>>>();
-    m_runner([made, work] { made->emplace(work()); }, [made, then = std::move(then)] { then(**made); });
+    m_runner([made, work] { made->emplace(work()); },
+             [made, then = std::move(then)] { then(*made ? std::move(**made) : unfinished()); });
 }
 
 void SetDocument::make() {
@@ -144,44 +180,52 @@ void SetDocument::make() {
         m_again = true;  // the newest wish is made when the one under way is done
         return;
     }
-    const std::size_t step = m_at;
-    const Step& wish = m_history[step];
-    const bool strict = !wish.edits.empty() && step > m_shownAt && isAboutSecond(wish.edits.back());
+    const Step wish = m_history[m_at];
+    const bool strict = !wish.edits.empty() && wish.number > m_shownNumber && isAboutSecond(wish.edits.back());
     auto work = [observations = m_observations, edits = wish.edits, catalogue = m_catalogue, before = m_state,
                  kept = wish.kept ? m_kept : std::optional<KeptValues>(), strict] {
         return recompute(observations, edits, *catalogue, &before, kept ? &*kept : nullptr, strict);
     };
-    if (!m_runner || frames() <= kQuickFrames) return taken(step, work());
+    if (!m_runner || frames() <= kQuickFrames) return taken(wish, work());
     m_running = true;
     auto made = std::make_shared<std::optional<Result<SetState>>>();
     m_runner([made, work] { made->emplace(work()); },
-             [self = QPointer<SetDocument>(this), this, step, made] {
+             [self = QPointer<SetDocument>(this), this, wish, made] {
                  if (!self) return;  // another set was opened meanwhile
                  m_running = false;
+                 if (!*made) made->emplace(unfinished());
                  const bool again = std::exchange(m_again, false);
                  // Something newer was wished for meanwhile: only that is shown, unless this one was refused.
-                 if (!again || !**made) taken(step, std::move(**made));
+                 if (!again || !**made) taken(wish, std::move(**made));
                  if (again) make();
              });
 }
 
-void SetDocument::taken(std::size_t step, Result<SetState> made) {
+void SetDocument::taken(const Step& step, Result<SetState> made) {
     if (!made) {
-        // The step that cannot be measured goes, and with it whatever was built on it; what is shown stands.
+        // The step that cannot be measured goes, and with it whatever was built on it; what is shown stands. It may
+        // have been undone and another taken meanwhile, which is none of this one's business.
         auto isShown = [this](const Step& s) { return s.kept == m_state.kept && s.edits == m_shown; };
-        if (step < m_history.size() && !isShown(m_history[step])) m_history.resize(std::max<std::size_t>(step, 1));
-        if (std::none_of(m_history.begin(), m_history.end(), isShown)) m_history.push_back({m_shown, m_state.kept, {}});
-        const auto shown = std::find_if(m_history.rbegin(), m_history.rend(), isShown);
-        m_at = m_shownAt = static_cast<std::size_t>(m_history.rend() - shown) - 1;
+        const auto refusedAt =
+            std::find_if(m_history.begin(), m_history.end(), [&](const Step& s) { return s.number == step.number; });
+        if (refusedAt != m_history.end() && !isShown(*refusedAt)) {
+            m_history.erase(refusedAt == m_history.begin() ? refusedAt + 1 : refusedAt, m_history.end());
+            if (std::none_of(m_history.begin(), m_history.end(), isShown))
+                m_history.push_back({m_shown, m_state.kept, {}, ++m_numbers});
+            const auto shown = std::find_if(m_history.rbegin(), m_history.rend(), isShown);
+            m_at = static_cast<std::size_t>(m_history.rend() - shown) - 1;
+            m_shownNumber = m_history[m_at].number;
+        }
         emit refused(sentence(made.error()), made.error());
         return;
     }
     m_state = std::move(*made);
-    m_shownAt = step;
-    m_shown = m_history[step].edits;
+    m_shownNumber = step.number;
+    m_shown = step.edits;
     emit changed();
     if (std::exchange(m_onlySeen, false) || !m_keeper) return;
-    if (const auto kept = m_keeper(*this); !kept) emit refused(sentence(kept.error()), kept.error());
+    const Edits from = std::exchange(m_handed, m_shown);
+    m_keeper({from, m_shown, &m_state, engine()});
 }
 
 }  // namespace zevo::present

@@ -3,6 +3,7 @@
 #include <QObject>
 #include <QString>
 #include <functional>
+#include <map>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -22,8 +23,15 @@ class SetDocument : public QObject {
   public:
     /// Runs `work` elsewhere and then `done` on the document's thread.
     using Runner = std::function<void(std::function<void()> work, std::function<void()> done)>;
-    /// Keeps what the document has become, in one transaction. An error leaves the record as it was.
-    using Keeper = std::function<Result<void>(const SetDocument&)>;
+    /// What is to be kept: the edits as they were handed over last, and as they are now, with what the set comes to.
+    struct Change {
+        Edits from, to;
+        const SetState* state = nullptr;  ///< of `to`; null where it was still being measured when the set was closed
+        int engine = kEngine;             ///< whose values are shown
+    };
+    /// Keeps a change, now or later, in the order they come. Where it could not be kept, or the record turns out to
+    /// have gone another way, it tells by notKept() or rebase().
+    using Keeper = std::function<void(const Change&)>;
 
     SetDocument(Observations observations, Edits edits, std::shared_ptr<const Catalogue> catalogue,
                 std::optional<KeptValues> kept, SetState state, QObject* parent = nullptr);
@@ -37,8 +45,10 @@ class SetDocument : public QObject {
     const SetState& state() const { return m_state; }
     const SetResult& result() const { return m_state.set.result; }
     const Observations& observations() const { return m_observations; }
-    /// Those shown, which are those kept.
+    /// Those shown.
     const Edits& edits() const { return m_shown; }
+    /// Those the keeper was given last.
+    const Edits& handedOver() const { return m_handed; }
     const Catalogue& catalogue() const { return *m_catalogue; }
     SetFacts facts() const { return fold(wanted()).facts; }
     /// Whether an older engine's values are shown, and which engine's the shown ones are.
@@ -68,14 +78,19 @@ class SetDocument : public QObject {
     void askDifferences(std::function<void(const Result<Differences>&)> then);
     /// Takes the new values.
     void measureAnew();
-    /// The first view was read more carefully (pictures the network had not reached, shoes, other networks, outlines)
-    /// by a job that has kept it already. Nothing is kept then: the record may hold more than this document has heard
-    /// of yet.
-    void refine(std::shared_ptr<const Observation> seen);
+    /// Somebody else (a second camera that joined, a careful reading, another window) changed the set in the record,
+    /// which has `theirs` where this document knew `base`. Every step of the history is laid on theirs; nothing is kept
+    /// anew. `moved`: places of observations that had to make way.
+    void rebase(const Edits& base, const Edits& theirs, Observations observations,
+                const std::map<int, int>& moved = {});
+    /// A change could not be kept: the step is taken back, and what was built on it stays where it can.
+    void notKept(const Edits& from, const Edits& to, const Error& why);
     /// Other schools became available, or fewer.
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
 
     bool isWaiting() const { return m_running; }
+    /// The set is closed: what was wished for and is still being measured is handed over as it is.
+    void finish();
 
   signals:
     /// Another state is shown.
@@ -88,20 +103,23 @@ class SetDocument : public QObject {
         Edits edits;
         bool kept = false;  ///< with the older engine's values
         QString what;       ///< that led here
+        long number = 0;    ///< of its own; places in the history change hands
     };
     const Edits& wanted() const { return m_history[m_at].edits; }
     void go(std::size_t to);
     std::size_t frames() const;
     void make();
-    void taken(std::size_t step, Result<SetState> made);
+    void take(Step next);
+    void taken(const Step& step, Result<SetState> made);
 
     Observations m_observations;
     std::shared_ptr<const Catalogue> m_catalogue;
     std::optional<KeptValues> m_kept;
     SetState m_state;
-    Edits m_shown;
+    Edits m_shown, m_handed;
     std::vector<Step> m_history;
-    std::size_t m_at = 0, m_shownAt = 0;
+    std::size_t m_at = 0;
+    long m_numbers = 0, m_shownNumber = 0;
     bool m_running = false, m_again = false;
     bool m_onlySeen = false;  ///< what is being made follows from another observation alone: there is nothing to keep
     Runner m_runner;

@@ -8,7 +8,7 @@
 #include "core/base/result.h"
 #include "core/judge/stop_rules.h"
 #include "core/measures/measure.h"
-#include "core/record/result_json.h"
+#include "core/serial/result_json.h"
 #include "core/session/session.h"
 
 namespace zevo::present {

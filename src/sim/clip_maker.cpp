@@ -250,6 +250,29 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
     return writer->finish();
 }
 
+Result<std::vector<Outline>> trueOutlines(const ClipSpec& spec) {
+    const auto figure = makeFigure(spec.motion.body);
+    if (!figure) return figure.error();
+    const auto motion = motionOf(spec);
+    const auto times = frameTimes(spec);
+    ClipSpec still = spec;
+    still.scene.noise = 0;  // moves no outline
+    std::vector<Outline> out(times.size());
+    constexpr std::size_t kWorkers = 2;
+    std::array<std::future<void>, kWorkers> parts;
+    for (std::size_t w = 0; w < kWorkers; ++w)
+        parts[w] = std::async(std::launch::async, [&, w] {
+            FrameMaker maker(still, motion, *figure);
+            Picture picture;
+            for (std::size_t i = w; i < times.size(); i += kWorkers) {
+                maker.draw(times[i], static_cast<long>(i), picture);
+                out[i] = maker.outline(times[i]);
+            }
+        });
+    for (auto& part : parts) part.get();
+    return out;
+}
+
 namespace {
 
 class LiveClient final : public media::FrameSource {

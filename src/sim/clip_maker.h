@@ -55,6 +55,9 @@ using Progress = std::function<bool(long, long)>;
 Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress = {},
                       std::vector<Outline>* outlines = nullptr);
 
+/// The client's true outline in each frame, without a clip: what a perfect mask would give.
+Result<std::vector<Outline>> trueOutlines(const ClipSpec& spec);
+
 /// The virtual client as a source of frames: drawn as they are asked for, at the spec's frame rate.
 Result<std::unique_ptr<media::FrameSource>> liveClient(const ClipSpec& spec);
 

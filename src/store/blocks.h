@@ -2,11 +2,11 @@
 
 #include <QByteArray>
 
-#include "core/record/pose_record.h"
+#include "core/serial/pose_record.h"
 
 namespace zevo::store {
 
-// Blocks of core/record, compressed.
+// Blocks of core/serial, compressed.
 
 inline QByteArray packed(const std::vector<std::uint8_t>& block) {
     return qCompress(block.data(), static_cast<qsizetype>(block.size()));

@@ -83,6 +83,8 @@ Result<Library> Library::open(const QString& folder, Access access) {
 Result<void> Library::beginSitting() {
     if (isReadOnly()) return {};
     if (auto done = deleteHidden(); !done) return done;
+    if (auto done = sweepSets(); !done) return done;
+    if (auto done = purgeLog(); !done) return done;
     if (copiesBeforeMigration(m_impl->databaseFile()).isEmpty()) return {};
     constexpr int kSittingsKept = 2;
     auto counted = m_impl->read("SELECT value FROM state WHERE key = 'opened_since_migration'");
@@ -93,12 +95,14 @@ Result<void> Library::beginSitting() {
         m_impl->removeCopies();
         return m_impl->change("DELETE FROM state WHERE key = 'opened_since_migration'");
     }
-    return m_impl->change("INSERT OR REPLACE INTO state VALUES ('opened_since_migration', ?)", {opened});
+    return m_impl->change(
+        "INSERT INTO state VALUES ('opened_since_migration', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+        {opened});
 }
 
 Result<std::vector<Client>> Library::clients() const {
     auto q = m_impl->read(
-        QString("SELECT %1 FROM clients k ORDER BY k.name COLLATE NOCASE, k.id").arg(Impl::kClientColumns));
+        QString("SELECT %1 FROM clients k ORDER BY lower(k.name), k.name, k.id").arg(Impl::kClientColumns));
     if (!q) return q.error();
     std::vector<Client> out;
     while (q->next()) out.push_back(Impl::clientFrom(*q));
@@ -108,9 +112,9 @@ Result<std::vector<Client>> Library::clients() const {
 }
 
 Result<Client> Library::client(ClientId id) const {
-    auto q = m_impl->read(QString("SELECT %1 FROM clients k WHERE k.id = ?").arg(Impl::kClientColumns), {number(id)});
+    auto q = m_impl->read(QString("SELECT %1 FROM clients k WHERE k.id = ?").arg(Impl::kClientColumns), {key(id)});
     if (!q) return q.error();
-    if (!q->next()) return Error{"This client is not in the library any more.", std::to_string(number(id))};
+    if (!q->next()) return Error{kNoSuchClient, id.key()};
     Client c = Impl::clientFrom(*q);
     if (auto read = m_impl->readFlags(c); !read) return read.error();
     return c;
@@ -118,10 +122,12 @@ Result<Client> Library::client(ClientId id) const {
 
 Result<ClientId> Library::addClient(const Client& c) {
     Client added = c;
+    if (added.id.isNull()) added.id = ClientId::fresh();
     auto done = m_impl->transaction([&]() -> Result<void> {
-        auto id = m_impl->insert("INSERT INTO clients (name, made_at) VALUES (?, ?)", {c.name, now()});
-        if (!id) return id.error();
-        added.id = ClientId(*id);
+        if (auto r = m_impl->change("INSERT INTO clients (id, name, made_at) VALUES (?, ?, ?)",
+                                    {key(added.id), c.name, now()});
+            !r)
+            return r;
         return m_impl->writeClient(added);
     });
     if (!done) return done.error();
@@ -144,13 +150,25 @@ PainCheck painOf(const Client& client, const QDate& day) {
 }
 
 Result<void> Library::deleteClient(ClientId id) {
-    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM clients WHERE id = ?", {number(id)}); });
+    return m_impl->deleteThen([&]() -> Result<void> {
+        // A recording that no set knows yet is the client's as well; that something was exported is not remembered.
+        if (auto r = m_impl->change("DELETE FROM files WHERE client_id = ? AND kind = 'export'", {key(id)}); !r)
+            return r;
+        if (auto r = m_impl->change(
+                "UPDATE files SET state = 'retired', plan = '' WHERE client_id = ? AND state = 'growing'", {key(id)});
+            !r)
+            return r;
+        return m_impl->change("DELETE FROM clients WHERE id = ?", {key(id)});
+    });
+}
+Result<void> Library::purgeLog() {
+    return isReadOnly() ? Result<void>() : m_impl->emptyLog();
 }
 Result<void> Library::deleteSet(SetId id) {
-    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM sets WHERE id = ?", {number(id)}); });
+    return m_impl->deleteThen([&] { return m_impl->change("DELETE FROM sets WHERE id = ?", {key(id)}); });
 }
 Result<void> Library::hideSet(SetId id, bool hidden) {
-    return m_impl->change("UPDATE sets SET hidden = ? WHERE id = ?", {hidden, number(id)});
+    return m_impl->change("UPDATE sets SET hidden = ? WHERE id = ?", {hidden, key(id)});
 }
 Result<void> Library::deleteHidden() {
     auto any = m_impl->read("SELECT 1 FROM sets WHERE hidden LIMIT 1");

@@ -34,8 +34,8 @@ class Library {
 
     bool isReadOnly() const;
 
-    /// Once for every start of the window: sets deleted in an earlier one go for good, and so do the copies from before
-    /// a migration when the library brought up to date has been opened twice since.
+    /// Once for every start of the window: sets deleted in an earlier one go for good, and what no edit speaks of any
+    /// more; so do the copies from before a migration when the library brought up to date has been opened twice since.
     Result<void> beginSitting();
 
     QString folder() const;
@@ -43,6 +43,14 @@ class Library {
     QString recordings() const;
     /// Where the quick-to-wind copy of a clip lies, if one was made.
     QString viewingCopy(const QByteArray& sha256) const;
+
+    /// Files Zevo made (record/file_shelf.h decides about them). A set that is added or changed keeps the files of its
+    /// clips in the same transaction.
+    Result<std::vector<ShelfFile>> files() const;
+    Result<void> putFile(const ShelfFile& file);
+    Result<void> forgetFile(const QString& path);
+    /// Clips of the record, by their content.
+    Result<bool> knowsClip(const QByteArray& sha256) const;
     static int newestSchema();
 
     Result<std::vector<Client>> clients() const;
@@ -50,15 +58,19 @@ class Library {
     Result<ClientId> addClient(const Client& client);
     Result<void> updateClient(const Client& client);
     /// Removes the client with sessions, sets, poses, outlines, values and edits, and any clip entry no
-    /// other set needs, with its viewing copy; nothing of it stays in the database file, nor in copies of the library
-    /// from before a migration, which go as well. The coach's own video files are not touched.
+    /// other set needs; files that Zevo made of them are retired. Nothing of it stays in the database file, nor in
+    /// copies of the library from before a migration, which go as well. The coach's own video files are not touched.
     Result<void> deleteClient(ClientId id);
+
+    /// What was deleted still stands in the write-ahead log until that is emptied, which waits a little for whoever
+    /// reads. Error: they did not let go; the next start does it.
+    Result<void> purgeLog();
 
     /// Clients whose name, goals, note or whose sets' headlines hold all words of `text`, whom the coach saw last
     /// first.
     Result<std::vector<ClientSummary>> findClients(const QString& text, bool archived = false) const;
-    /// What one client has goes to another: sets (days are joined), complaints, flags, targets he does not have; the
-    /// first is gone then. One transaction.
+    /// What one client has goes to another: sets (days are joined), complaints (the worse of two on one day), flags,
+    /// and whatever the other does not have of build, choices, targets; the first is gone then. One transaction.
     Result<void> mergeClients(ClientId from, ClientId into);
     /// Answers to "does anything hurt", newest first.
     Result<std::vector<Complaint>> complaints(ClientId client) const;
@@ -69,10 +81,11 @@ class Library {
     Result<std::vector<SetSummary>> sets(ClientId client) const;
     Result<std::vector<Outline>> outlines(SetId id) const;
     Result<StoredSet> loadSet(SetId id) const;
-    /// Keeps what the coach made of a set: its edits, the observations they speak of (others go), and what it comes to.
-    Result<void> keepSet(SetId id, const Edits& edits, const std::vector<Seen>& seen, const Outcome& outcome);
-    /// What was seen is read more carefully than when the set was added; nothing the coach did is touched.
-    Result<void> refineSet(SetId id, const Seen& seen, const Outcome& outcome);
+    /// Adds to a set, in one transaction, where it still is at `revision`; answers the new one. Nothing, and nothing is
+    /// changed, where somebody else has changed it since: read it again (record/set_keeper.h does).
+    Result<std::optional<int>> commit(SetId id, int revision, const SetWrite& write);
+    /// Observations that no edit in force speaks of go, with the clips nobody else needs; their files are retired.
+    Result<void> sweepSets();
     /// The edits of a set alone.
     Result<Edits> edits(SetId id) const;
     /// Takes a set out of all lists, or brings it back; it is still there.
@@ -86,7 +99,7 @@ class Library {
     Result<SetPlace> placeOf(SetId id) const;
     /// To another day, client, or place on its day.
     Result<void> putSet(SetId id, const SetPlace& place);
-    /// Where a clip lies now.
+    /// Where one of the coach's own clips lies now.
     Result<void> moveClip(ClipId id, const QString& path);
 
     /// Every value of one measure over a client's sets, oldest first.

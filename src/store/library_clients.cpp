@@ -9,7 +9,7 @@ Result<std::vector<ClientSummary>> Library::findClients(const QString& text, boo
                       "SELECT %1, n.held_on, n.headline, (SELECT count(*) FROM sets s JOIN sessions e ON e.id = "
                       "s.session_id WHERE e.client_id = k.id AND NOT s.hidden) FROM clients k LEFT JOIN (SELECT "
                       "e.client_id, e.held_on, s.headline, row_number() OVER (PARTITION BY e.client_id ORDER BY "
-                      "e.held_on DESC, s.position DESC, s.id DESC) AS place FROM sets s JOIN sessions e ON e.id = "
+                      "e.held_on DESC, s.position DESC) AS place FROM sets s JOIN sessions e ON e.id = "
                       "s.session_id WHERE NOT s.hidden) n ON n.client_id = k.id AND n.place = 1 WHERE k.archived = ?")
                       .arg(Impl::kClientColumns);
     QVariantList values{archived};
@@ -23,7 +23,7 @@ Result<std::vector<ClientSummary>> Library::findClients(const QString& text, boo
             "AND s.headline LIKE ? ESCAPE '\\'))";
         for (int i = 0; i < 4; ++i) values.append(like);
     }
-    sql += " ORDER BY n.held_on IS NULL, n.held_on DESC, k.name COLLATE NOCASE, k.id";
+    sql += " ORDER BY n.held_on IS NULL, n.held_on DESC, lower(k.name), k.name, k.id";
     auto q = m_impl->read(sql, values);
     if (!q) return q.error();
     std::vector<ClientSummary> out;
@@ -39,16 +39,16 @@ Result<std::vector<ClientSummary>> Library::findClients(const QString& text, boo
 }
 
 Result<void> Library::mergeClients(ClientId from, ClientId into) {
-    if (from == into) return Error{"A client cannot be merged with himself.", std::to_string(number(from))};
+    if (from == into) return Error{"A client cannot be merged with themselves.", from.key()};
     auto source = client(from), target = client(into);
     if (!source) return source.error();
     if (!target) return target.error();
     return m_impl->transaction([&]() -> Result<void> {
-        auto sessions = m_impl->read("SELECT id, held_on FROM sessions WHERE client_id = ?", {number(from)});
+        auto sessions = m_impl->read("SELECT id, held_on FROM sessions WHERE client_id = ?", {key(from)});
         if (!sessions) return sessions.error();
-        std::vector<std::pair<qint64, QDate>> days;
+        std::vector<std::pair<QByteArray, QDate>> days;
         while (sessions->next())
-            days.emplace_back(sessions->value(0).toLongLong(),
+            days.emplace_back(sessions->value(0).toByteArray(),
                               QDate::fromString(sessions->value(1).toString(), Qt::ISODate));
         sessions->finish();
         for (const auto& [session, day] : days) {
@@ -57,9 +57,19 @@ Result<void> Library::mergeClients(ClientId from, ClientId into) {
             if (auto r = m_impl->change("UPDATE sets SET session_id = ? WHERE session_id = ?", {*there, session}); !r)
                 return r;
         }
-        if (auto r = m_impl->change("UPDATE OR IGNORE complaints SET client_id = ? WHERE client_id = ?",
-                                    {number(into), number(from)});
+        // Of two answers on one day the worse one counts.
+        if (auto r = m_impl->change(
+                "INSERT INTO complaints (client_id, asked_on, score, place, sharp) SELECT ?, asked_on, score, place, "
+                "sharp FROM complaints WHERE client_id = ? ON CONFLICT (client_id, asked_on) DO UPDATE SET place = "
+                "CASE "
+                "WHEN excluded.score > complaints.score THEN excluded.place ELSE complaints.place END, sharp = CASE "
+                "WHEN "
+                "excluded.sharp > complaints.sharp THEN excluded.sharp ELSE complaints.sharp END, score = CASE WHEN "
+                "excluded.score > complaints.score THEN excluded.score ELSE complaints.score END",
+                {key(into), key(from)});
             !r)
+            return r;
+        if (auto r = m_impl->change("UPDATE files SET client_id = ? WHERE client_id = ?", {key(into), key(from)}); !r)
             return r;
         Client joined = *target;
         // A flag that stands at either stands at both.
@@ -77,18 +87,25 @@ Result<void> Library::mergeClients(ClientId from, ClientId into) {
         fill(joined.equipment, source->equipment, QString());
         if (!source->note.isEmpty() && joined.note != source->note)
             joined.note += (joined.note.isEmpty() ? "" : "\n") + source->note;
-        // Pain that was told later is what counts now.
-        const auto asked = [](const Client& c) { return c.complaint.askedOn.value_or(QDate(1, 1, 1)); };
+        for (const auto& [part, cm] : source->build) joined.build.try_emplace(part, cm);
+        for (const auto& [choice, option] : source->choices) joined.choices.try_emplace(choice, option);
+        // Pain that was told later is what counts now; of one day, the worse.
+        const auto asked = [](const Client& c) {
+            return std::pair(c.complaint.askedOn.value_or(QDate(1, 1, 1)), c.complaint.score.value_or(-1));
+        };
+        const bool sharp = joined.complaint.sharp || source->complaint.sharp;
+        const bool sameDay = joined.complaint.askedOn == source->complaint.askedOn;
         if (asked(*source) > asked(joined)) joined.complaint = source->complaint;
+        if (sameDay) joined.complaint.sharp = sharp;
         if (auto r = m_impl->writeClient(joined); !r) return r;
-        return m_impl->change("DELETE FROM clients WHERE id = ?", {number(from)});
+        return m_impl->change("DELETE FROM clients WHERE id = ?", {key(from)});
     });
 }
 
 Result<std::vector<Complaint>> Library::complaints(ClientId client) const {
     auto q =
         m_impl->read("SELECT asked_on, score, place, sharp FROM complaints WHERE client_id = ? ORDER BY asked_on DESC",
-                     {number(client)});
+                     {key(client)});
     if (!q) return q.error();
     std::vector<Complaint> out;
     while (q->next())
@@ -98,7 +115,7 @@ Result<std::vector<Complaint>> Library::complaints(ClientId client) const {
 }
 
 Result<Holdings> Library::holdings(ClientId client) const {
-    const QVariantList id{number(client)};
+    const QVariantList id{key(client)};
     const QString sets = "FROM sets s JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ?";
     Holdings out;
     auto count = [&](const QString& sql, int& into) -> Result<void> {
@@ -121,17 +138,24 @@ Result<Holdings> Library::holdings(ClientId client) const {
         id);
     if (!clips) return clips.error();
     while (clips->next()) (clips->value(1).toBool() ? out.filmed : out.elsewhere).append(clips->value(0).toString());
+    const auto all = files();
+    if (!all) return all.error();
+    for (const ShelfFile& f : *all) {
+        if (!(f.client == client)) continue;
+        if (f.kind == ShelfFile::Kind::Export) out.exports.append(f.path);
+        if (f.kind == ShelfFile::Kind::Recording && f.state == ShelfFile::State::Growing) out.filmed.append(f.path);
+    }
     return out;
 }
 
 Result<SetPlace> Library::placeOf(SetId id) const {
     auto q = m_impl->read(
         "SELECT e.client_id, e.held_on, s.position FROM sets s JOIN sessions e ON e.id = s.session_id WHERE s.id = ?",
-        {number(id)});
+        {key(id)});
     if (!q) return q.error();
-    if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(number(id))};
-    return SetPlace{ClientId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
-                    q->value(2).toDouble()};
+    if (!q->next()) return Error{kNoSuchSet, id.key()};
+    return SetPlace{ClientId::fromBytes(q->value(0).toByteArray()),
+                    QDate::fromString(q->value(1).toString(), Qt::ISODate), q->value(2).toDouble()};
 }
 
 Result<void> Library::putSet(SetId id, const SetPlace& place) {
@@ -139,56 +163,56 @@ Result<void> Library::putSet(SetId id, const SetPlace& place) {
         const auto session = m_impl->session(place.client, place.heldOn);
         if (!session) return session.error();
         return m_impl->change("UPDATE sets SET session_id = ?, position = ? WHERE id = ?",
-                              {*session, place.position, number(id)});
+                              {*session, place.position, key(id)});
     });
 }
 
 Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& movement) const {
     const QString which =
         "FROM sets s JOIN sessions e ON e.id = s.session_id %1 WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR "
-        "s.movement = ?) ORDER BY e.held_on, s.position, s.id";
-    const QVariantList values{number(client), notNull(movement), notNull(movement)};
+        "s.movement = ?)";
+    const QVariantList values{key(client), notNull(movement), notNull(movement)};
     auto q = m_impl->read(
         "SELECT s.id, e.held_on, s.movement, s.headline, s.reps, c.width || 'x' || c.height || ' ' || o.model || ' ' "
         "|| "
         "s.engine " +
             which.arg("LEFT JOIN observations o ON o.set_id = s.id AND o.position = 0 LEFT JOIN clips c ON c.id = "
-                      "o.clip_id"),
+                      "o.clip_id") +
+            " ORDER BY e.held_on, s.position",
         values);
     if (!q) return q.error();
     std::vector<LoggedSet> out;
     while (q->next()) {
         LoggedSet s;
-        s.id = SetId(q->value(0).toLongLong());
+        s.id = SetId::fromBytes(q->value(0).toByteArray());
         s.heldOn = QDate::fromString(q->value(1).toString(), Qt::ISODate);
         s.movement = q->value(2).toString(), s.headline = q->value(3).toString();
         s.measured = q->value(4).toInt() > 0;
         s.seenBy = q->value(5).toString();
         out.push_back(std::move(s));
     }
-    auto edits = m_impl->read(
-        "SELECT s.id, d.kind, d.payload " + which.arg("JOIN edits d ON d.set_id = s.id") + ", d.position", values);
-    if (!edits) return edits.error();
-    auto at = out.begin();  // both lists are in the same order
-    while (edits->next()) {
-        while (at != out.end() && at->id != SetId(edits->value(0).toLongLong())) ++at;
-        auto edit = readEdit(edits->value(1).toString().toStdString(), edits->value(2).toString().toStdString());
-        if (!edit) return edit.error();
-        if (at != out.end()) at->edits.push_back(std::move(*edit));
+    auto entries = m_impl->readEntries("WHERE d.set_id IN (SELECT s.id " + which.arg(QString()) + ")", values, false);
+    if (!entries) return entries.error();
+    for (LoggedSet& s : out) {
+        const EditEntries& mine = (*entries)[s.id];
+        // One that cannot be read is no reason to hide a client's whole history.
+        s.edits = editsInForce(mine);
+        const std::vector<bool> holds = inForce(mine);
+        for (std::size_t i = 0; i < mine.size(); ++i) s.unreadable += holds[i] && mine[i].isUnreadable();
     }
     return out;
 }
 
 Result<void> Library::readRepetitions(std::vector<LoggedSet>& log,
                                       const std::function<bool(const LoggedSet&)>& wanted) const {
-    std::vector<qint64> sets;
+    std::vector<SetId> sets;
     for (const LoggedSet& s : log)
-        if (!wanted || wanted(s)) sets.push_back(number(s.id));
+        if (!wanted || wanted(s)) sets.push_back(s.id);
     if (sets.empty()) return {};
     auto reps = m_impl->readReps(sets, false);
     if (!reps) return reps.error();
     for (LoggedSet& s : log)
-        if (const auto found = reps->find(number(s.id)); found != reps->end()) s.reps = std::move(found->second);
+        if (const auto found = reps->find(s.id); found != reps->end()) s.reps = std::move(found->second);
     return {};
 }
 

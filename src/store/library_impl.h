@@ -6,6 +6,7 @@
 
 // The inside of Library, shared by its two source files; not for use outside them.
 
+#include <QCryptographicHash>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -13,12 +14,13 @@
 #include <QSqlDatabase>
 #include <QSqlError>
 #include <QSqlQuery>
+#include <QThread>
 #include <QUuid>
 #include <QVariant>
 #include <functional>
 #include <map>
 
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 #include "store/blocks.h"
 #include "store/library.h"
 #include "store/schema.h"
@@ -30,9 +32,10 @@ inline constexpr const char* kReadOnly =
     "This library is open for reading only: another Zevo has it, or its folder cannot be written to.";
 inline constexpr const char* kNotRead = "The library could not be read.";
 
-template <typename Id>
-qint64 number(Id id) {
-    return static_cast<qint64>(id);
+/// As an id stands in a column.
+template <typename Of>
+QVariant key(const Id<Of>& id) {
+    return id.bytes();
 }
 inline QString text(const std::string& s) {
     return s.empty() ? QString("") : QString::fromStdString(s);
@@ -45,6 +48,8 @@ inline QString now() {
 }
 
 inline constexpr const char* kInsertMeasurement = "INSERT INTO measurements VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)";
+inline constexpr const char* kNoSuchSet = "This set is not in the library any more.";
+inline constexpr const char* kNoSuchClient = "This client is not in the library any more.";
 
 struct Library::Impl {
     QString folder, connection;
@@ -73,13 +78,6 @@ struct Library::Impl {
         if (auto q = run(sql, values, kNotWritten); !q) return q.error();
         return {};
     }
-    /// Row number of what an INSERT made.
-    Result<qint64> insert(const QString& sql, const QVariantList& values) const {
-        auto q = run(sql, values, kNotWritten);
-        if (!q) return q.error();
-        return q->lastInsertId().toLongLong();
-    }
-
     /// Runs `work` (returning a Result) as one transaction.
     template <typename Work>
     auto transaction(Work work) -> decltype(work()) {
@@ -96,99 +94,206 @@ struct Library::Impl {
     QString viewingCopy(const QByteArray& sha256) const {
         return QDir(folder).filePath("viewing/" + QString::fromLatin1(sha256.toHex().left(24)) + ".mp4");
     }
-    QDir recordingsFolder() const { return QDir(QDir(folder).filePath("recordings")); }
     void removeCopies() const {
         for (const QString& copy : copiesBeforeMigration(databaseFile())) QFile::remove(copy);
     }
 
-    /// Deletes, and with it the clip entries that no set needs any more, their viewing copies, the copies of the
-    /// library from before a migration, and what the write-ahead log still holds of deleted rows.
+    /// Deletes, and with it the clip entries that no set needs any more; files made of them are retired. Nothing of it
+    /// is left in copies of the library from before a migration, nor in the write-ahead log.
     Result<void> deleteThen(const std::function<Result<void>()>& remove) {
-        QStringList copies;
         auto done = transaction([&]() -> Result<void> {
             if (auto r = remove(); !r) return r;
-            const QString unused = " FROM clips WHERE id NOT IN (SELECT clip_id FROM observations)";
-            auto orphans = read("SELECT sha256, path, filmed" + unused);
-            if (!orphans) return orphans.error();
-            while (orphans->next()) {
-                copies.append(viewingCopy(orphans->value(0).toByteArray()));
-                // What Zevo filmed is its own to delete, where it put it.
-                if (orphans->value(2).toBool() && QFileInfo(orphans->value(1).toString()).dir() == recordingsFolder())
-                    copies.append(orphans->value(1).toString());
-            }
-            return change("DELETE" + unused);
+            const QString unused = "(SELECT sha256 FROM clips WHERE id NOT IN (SELECT clip_id FROM observations))";
+            if (auto r = change("UPDATE files SET state = 'retired' WHERE kind <> 'export' AND sha256 IN " + unused);
+                !r)
+                return r;
+            return change("DELETE FROM clips WHERE id NOT IN (SELECT clip_id FROM observations)");
         });
         if (!done) return done;
-        for (const QString& copy : copies) QFile::remove(copy);
         removeCopies();
-        QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
-        return done;
+        return emptyLog();
     }
 
-    /// The entry of a clip by its content, made if there is none.
-    Result<qint64> clipEntry(const Clip& clip, const ClipFacts& f) const {
+    Result<void> emptyLog() const {
+        QSqlQuery q(db);
+        constexpr int kTries = 50, kBetweenMs = 100;
+        for (int i = 0; i < kTries; ++i) {
+            if (q.exec("PRAGMA wal_checkpoint(TRUNCATE)") && q.next() && q.value(0).toInt() == 0) return {};
+            q.finish();
+            QThread::msleep(kBetweenMs);
+        }
+        return Error{"It is deleted, and traces of it stay in the library's log until Zevo is started again.",
+                     "checkpoint: " + q.lastError().text().toStdString()};
+    }
+
+    /// The entry of a clip by its content, made if there is none. Where a recording lies is the shelf's to know: a copy
+    /// of it that was opened elsewhere does not move it.
+    Result<QByteArray> clipEntry(const Clip& clip, const ClipFacts& f) const {
         if (auto r = change(
-                "INSERT INTO clips (sha256, path, bytes, frames, duration_s, width, height, rotation_deg, "
-                "filmed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = excluded.path",
-                {clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width, f.height, f.rotationDeg,
-                 clip.filmed});
+                "INSERT INTO clips (id, sha256, path, bytes, frames, duration_s, width, height, rotation_deg, "
+                "filmed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (sha256) DO UPDATE SET path = CASE WHEN "
+                "clips.filmed THEN clips.path ELSE excluded.path END",
+                {key(ClipId::fresh()), clip.sha256, clip.path, clip.bytes, qlonglong(f.frames), f.durationS, f.width,
+                 f.height, f.rotationDeg, clip.filmed});
             !r)
+            return r.error();
+        // What Zevo made of it is needed from now on.
+        if (clip.filmed && QFileInfo(clip.path).dir() == QDir(QDir(folder).filePath("recordings")))
+            if (auto r = change("INSERT INTO files (path, kind, state, sha256, since) VALUES (?, 'recording', 'kept', "
+                                "?, ?) ON CONFLICT (path) DO UPDATE SET state = 'kept', sha256 = excluded.sha256, plan "
+                                "= ''",
+                                {onShelf(clip.path), clip.sha256, now()});
+                !r)
+                return r.error();
+        if (auto r = change("UPDATE files SET state = 'kept' WHERE sha256 = ? AND kind <> 'export'", {clip.sha256}); !r)
             return r.error();
         auto found = read("SELECT id FROM clips WHERE sha256 = ?", {clip.sha256});
         if (!found) return found.error();
         found->next();
-        return found->value(0).toLongLong();
+        return found->value(0).toByteArray();
     }
 
-    Result<qint64> session(ClientId client, const QDate& heldOn) const {
+    /// Files in the library's folder stand in the record by their way from there, so that the folder can be moved.
+    QString onShelf(const QString& path) const {
+        const QDir home(folder);
+        const QString inside = home.relativeFilePath(path);
+        return inside.startsWith("..") || QDir::isAbsolutePath(inside) ? path : inside;
+    }
+    QString fromShelf(const QString& path) const { return QDir(folder).filePath(path); }
+
+    Result<QByteArray> session(ClientId client, const QDate& heldOn) const {
         const QString day = heldOn.toString(Qt::ISODate);
-        if (auto r = change("INSERT OR IGNORE INTO sessions (client_id, held_on) VALUES (?, ?)", {number(client), day});
+        if (auto r = change("INSERT INTO sessions (id, client_id, held_on) VALUES (?, ?, ?) ON CONFLICT (client_id, "
+                            "held_on) DO NOTHING",
+                            {key(SessionId::fresh()), key(client), day});
             !r)
             return r.error();
-        auto found = read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {number(client), day});
+        auto found = read("SELECT id FROM sessions WHERE client_id = ? AND held_on = ?", {key(client), day});
         if (!found) return found.error();
-        if (!found->next()) return Error{"This client is not in the library any more.", std::to_string(number(client))};
-        return found->value(0).toLongLong();
+        if (!found->next()) return Error{kNoSuchClient, client.key()};
+        return found->value(0).toByteArray();
     }
 
-    Result<void> writeObservation(qint64 set, int position, const Seen& seen) const {
+    Result<void> writeObservation(SetId set, int position, const Seen& seen) const {
         auto clip = clipEntry(seen.clip, seen.observation->clip);
         if (!clip) return clip.error();
         const Observation& o = *seen.observation;
         return change(
-            "INSERT INTO observations (set_id, position, clip_id, engine, model, network, poses, outlines, notices, "
-            "opinions, contours) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-            {set, position, *clip, o.engine, text(o.model), text(o.network), packed(writePoses(o.poses)),
-             packed(writeOutlines(o.outlines)), text(writeNotices(o.notices)),
-             o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions)),
+            "INSERT INTO observations (id, set_id, position, clip_id, engine, model, network, poses, outlines, "
+            "notices, opinions, contours) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            {key(seen.id.isNull() ? ObservationId::fresh() : seen.id), key(set), position, *clip, o.engine,
+             text(o.model), text(o.network), packed(writePoses(o.poses)), packed(writeOutlines(o.outlines)),
+             text(writeNotices(o.notices)), o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions)),
              o.contours.empty() ? QByteArray("") : packed(writeOutlines(o.contours))});
     }
 
-    Result<void> writeEdits(qint64 set, const Edits& edits) const {
-        if (auto r = change("DELETE FROM edits WHERE set_id = ?", {set}); !r) return r;
-        for (std::size_t i = 0; i < edits.size(); ++i) {
-            const auto [kind, payload] = writeEdit(edits[i]);
-            if (auto r = change("INSERT INTO edits VALUES (?, ?, ?, ?)",
-                                {set, static_cast<qlonglong>(i), text(kind), text(payload)});
+    /// Adds entries behind those that are there.
+    Result<void> writeEntries(SetId set, const EditEntries& entries) const {
+        auto last = read("SELECT coalesce(max(position), -1) FROM edits WHERE set_id = ?", {key(set)});
+        if (!last) return last.error();
+        last->next();
+        int position = last->value(0).toInt();
+        for (const EditEntry& e : entries) {
+            QString kind = "take_back", payload = "{}";
+            if (e.edit) {
+                const auto [name, what] = writeEdit(*e.edit);
+                kind = text(name);
+                auto apart = seriesApart(set, kind, text(what));
+                if (!apart) return apart.error();
+                payload = *apart;
+            }
+            if (auto r = change(
+                    "INSERT INTO edits (id, set_id, position, author, made_at, kind, payload, takes_back) "
+                    "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                    {key(e.id), key(set), ++position, notNull(e.author), e.madeAt.toUTC().toString(Qt::ISODateWithMs),
+                     kind, payload, e.isTakingBack() ? key(e.takesBack) : QVariant()});
                 !r)
                 return r;
         }
         return {};
     }
 
-    Result<void> writeReps(qint64 set, const std::vector<MeasuredRep>& reps, bool second, int engine) const {
+    /// What was followed through a clip is long, and follows from the clip and what was clicked: it is kept once, under
+    /// the sum of what it was made from, and the edit names that.
+    Result<QString> seriesApart(SetId set, const QString& kind, const QString& payload) const {
+        if (kind != "mark") return payload;
+        QJsonObject what = QJsonDocument::fromJson(payload.toUtf8()).object();
+        const QJsonValue path = what.take("path");
+        if (!path.isObject()) return payload;
+        const QByteArray made = QJsonDocument(path.toObject()).toJson(QJsonDocument::Compact);
+        QCryptographicHash sum(QCryptographicHash::Sha256);
+        sum.addData(set.bytes());
+        sum.addData(QJsonDocument(what).toJson(QJsonDocument::Compact));
+        sum.addData(made);
+        const QByteArray id = sum.result();
+        if (auto r =
+                change("INSERT INTO series (id, set_id, kind, data) VALUES (?, ?, ?, ?) ON CONFLICT (id) DO NOTHING",
+                       {id, key(set), kind, qCompress(made)});
+            !r)
+            return r.error();
+        what["series"] = QString::fromLatin1(id.toHex());
+        return QString::fromUtf8(QJsonDocument(what).toJson(QJsonDocument::Compact));
+    }
+    /// An edit's payload with its series in place again; without it where it is lost: what was clicked stays.
+    QString withSeries(const QString& payload, const QHash<QByteArray, QByteArray>& series) const {
+        QJsonObject what = QJsonDocument::fromJson(payload.toUtf8()).object();
+        const QByteArray id = QByteArray::fromHex(what.take("series").toString().toLatin1());
+        if (id.isEmpty()) return payload;
+        const auto found = series.find(id);
+        if (found != series.end()) what["path"] = QJsonDocument::fromJson(qUncompress(*found)).object();
+        return QString::fromUtf8(QJsonDocument(what).toJson(QJsonDocument::Compact));
+    }
+
+    /// Entries of sets, in their order. `which`: what stands behind FROM edits d; it has to name the sets.
+    Result<std::map<SetId, EditEntries>> readEntries(const QString& which, const QVariantList& values,
+                                                     bool withPaths) const {
+        QHash<QByteArray, QByteArray> series;
+        if (withPaths) {
+            auto rows =
+                read("SELECT r.id, r.data FROM series r WHERE r.set_id IN (SELECT d.set_id FROM edits d " + which + ")",
+                     values);
+            if (!rows) return rows.error();
+            while (rows->next()) series.insert(rows->value(0).toByteArray(), rows->value(1).toByteArray());
+        }
+        auto rows = read("SELECT d.set_id, d.id, d.author, d.made_at, d.kind, d.payload, d.takes_back FROM edits d " +
+                             which + " ORDER BY d.set_id, d.position",
+                         values);
+        if (!rows) return rows.error();
+        std::map<SetId, EditEntries> out;
+        while (rows->next()) {
+            EditEntry e{EntryId::fromBytes(rows->value(1).toByteArray()), rows->value(2).toString(),
+                        QDateTime::fromString(rows->value(3).toString(), Qt::ISODateWithMs)};
+            if (!rows->value(6).isNull()) {
+                e.takesBack = EntryId::fromBytes(rows->value(6).toByteArray());
+            } else {
+                const QString kind = rows->value(4).toString();
+                const QString payload = rows->value(5).toString();
+                auto edit = readEdit(kind.toStdString(),
+                                     (kind == "mark" ? withSeries(payload, series) : payload).toStdString());
+                if (edit) e.edit = std::move(*edit);  // else it stays, unread
+            }
+            out[SetId::fromBytes(rows->value(0).toByteArray())].push_back(std::move(e));
+        }
+        return out;
+    }
+
+    /// What was seen of a set. Error: the first view is damaged.
+    Result<void> readSeen(StoredSet& set) const;
+
+    Result<void> writeReps(SetId set, const std::vector<MeasuredRep>& reps, bool second, int engine) const {
         QSqlQuery values(db);
         values.prepare(kInsertMeasurement);
         for (const auto& r : reps) {
-            if (auto done = change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                                   {set, second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS,
-                                    r.leaveS, r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
+            if (auto done =
+                    change("INSERT INTO repetitions VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                           {key(set), second, r.index, text(repKindName(r.kind)), r.startS, r.arriveS, r.bottomS,
+                            r.leaveS, r.endS, r.leg ? QVariant(text(sideName(*r.leg))) : QVariant()});
                 !done)
                 return done;
             for (const auto& m : r.measures) {
                 for (const QVariant& v :
-                     QVariantList{set, second, r.bottomS, text(m.measure.name()), m.value, m.pm90, m.confidence, m.atS,
-                                  m.second, engine, m.asSeen ? QVariant(*m.asSeen) : QVariant()})
+                     QVariantList{key(set), second, r.index, text(m.measure.name()), m.value, m.pm90, m.confidence,
+                                  m.atS, m.second, engine, m.asSeen ? QVariant(*m.asSeen) : QVariant()})
                     values.addBindValue(v);
                 if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
             }
@@ -196,32 +301,47 @@ struct Library::Impl {
         return {};
     }
 
-    Result<void> writeOutcome(qint64 set, const Outcome& o) const {
+    Result<void> writeOutcome(SetId set, const Outcome& o) const {
         if (auto r =
                 change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
                        "? WHERE id = ?",
                        {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps, notNull(o.headline),
-                        o.engine, set});
+                        o.engine, key(set)});
             !r)
             return r;
         for (const char* table : {"repetitions", "measurements"})
-            if (auto r = change(QString("DELETE FROM %1 WHERE set_id = ?").arg(table), {set}); !r) return r;
+            if (auto r = change(QString("DELETE FROM %1 WHERE set_id = ?").arg(table), {key(set)}); !r) return r;
         if (auto r = writeReps(set, o.measured, false, o.engine); !r) return r;
         return writeReps(set, o.second, true, o.engine);
     }
 
-    /// Repetitions with their values, by the number of their set.
-    Result<std::map<qint64, std::vector<MeasuredRep>>> readReps(const std::vector<qint64>& sets, bool second) const {
-        QStringList numbers;
-        for (qint64 set : sets) numbers.append(QString::number(set));
-        const QString among = " IN (" + numbers.join(',') + ")";
+    /// Repetitions with their values, by their set. Values belong to a repetition by its number: two may share a
+    /// turning point.
+    Result<std::map<SetId, std::vector<MeasuredRep>>> readReps(const std::vector<SetId>& sets, bool second) const {
+        std::map<SetId, std::vector<MeasuredRep>> out;
+        // In lots: a statement takes only so many values.
+        constexpr std::size_t kLot = 500;
+        for (std::size_t from = 0; from < sets.size(); from += kLot) {
+            const std::vector<SetId> lot(
+                sets.begin() + static_cast<std::ptrdiff_t>(from),
+                sets.begin() + static_cast<std::ptrdiff_t>(std::min(sets.size(), from + kLot)));
+            if (auto done = readSomeReps(lot, second, out); !done) return done.error();
+        }
+        return out;
+    }
+    Result<void> readSomeReps(const std::vector<SetId>& sets, bool second,
+                              std::map<SetId, std::vector<MeasuredRep>>& out) const {
+        QStringList marks;
+        QVariantList keys;
+        for (const SetId& set : sets) marks.append("?"), keys.append(key(set));
+        const QString among = " IN (" + marks.join(',') + ")";
+        const QVariantList values = keys + QVariantList{second};
         auto q = read(
             "SELECT set_id, number, kind, start_s, arrive_s, bottom_s, leave_s, end_s, leg FROM repetitions "
             "WHERE set_id" +
                 among + " AND second = ? ORDER BY set_id, number",
-            {second});
+            values);
         if (!q) return q.error();
-        std::map<qint64, std::vector<MeasuredRep>> out;
         while (q->next()) {
             MeasuredRep r;
             r.index = q->value(1).toInt();
@@ -230,33 +350,37 @@ struct Library::Impl {
             r.startS = q->value(3).toDouble(), r.arriveS = q->value(4).toDouble(), r.bottomS = q->value(5).toDouble();
             r.leaveS = q->value(6).toDouble(), r.endS = q->value(7).toDouble();
             if (!q->value(8).isNull()) r.leg = q->value(8).toString() == "left" ? Side::Left : Side::Right;
-            out[q->value(0).toLongLong()].push_back(std::move(r));
+            out[SetId::fromBytes(q->value(0).toByteArray())].push_back(std::move(r));
         }
-        auto values = read(
-            "SELECT set_id, rep_s, measure, value, pm90, confidence, at_s, second, as_seen FROM "
+        auto measured = read(
+            "SELECT set_id, number, measure, value, pm90, confidence, at_s, second, as_seen FROM "
             "measurements WHERE set_id" +
-                among + " AND view = ?",
-            {second});
-        if (!values) return values.error();
+                among + " AND view = ? ORDER BY set_id",
+            values);
+        if (!measured) return measured.error();
         QHash<QString, MeasureId> known;
-        while (values->next()) {
+        QByteArray lastKey;
+        std::vector<MeasuredRep>* reps = nullptr;
+        while (measured->next()) {
             // A measure that this Zevo does not know any more is not shown.
-            const QString name = values->value(2).toString();
+            const QString name = measured->value(2).toString();
             auto id = known.find(name);
             if (id == known.end()) id = known.insert(name, MeasureId::named(name.toStdString()));
             if (!*id) continue;
-            for (MeasuredRep& r : out[values->value(0).toLongLong()])
-                if (r.bottomS == values->value(1).toDouble())
+            if (const QByteArray of = measured->value(0).toByteArray(); !reps || of != lastKey)
+                lastKey = of, reps = &out[SetId::fromBytes(of)];
+            for (MeasuredRep& r : *reps)
+                if (r.index == measured->value(1).toInt())
                     r.measures.push_back(
-                        {*id, values->value(3).toDouble(), values->value(4).toDouble(), values->value(5).toDouble(),
-                         values->value(6).toDouble(), values->value(7).toBool(),
-                         values->value(8).isNull() ? std::nullopt : std::optional(values->value(8).toDouble())});
+                        {*id, measured->value(3).toDouble(), measured->value(4).toDouble(),
+                         measured->value(5).toDouble(), measured->value(6).toDouble(), measured->value(7).toBool(),
+                         measured->value(8).isNull() ? std::nullopt : std::optional(measured->value(8).toDouble())});
         }
-        for (auto& [set, reps] : out)
-            for (MeasuredRep& r : reps)
+        for (const SetId& set : sets)
+            for (MeasuredRep& r : out[set])
                 std::sort(r.measures.begin(), r.measures.end(),
                           [](const Measurement& a, const Measurement& b) { return a.measure < b.measure; });
-        return out;
+        return {};
     }
 
     /// Columns of a client, as clientFrom() reads them; flags are read apart.
@@ -269,8 +393,8 @@ struct Library::Impl {
             return q.value(at).isNull() ? std::nullopt
                                         : std::optional(QDate::fromString(q.value(at).toString(), Qt::ISODate));
         };
-        Client c{ClientId(q.value(0).toLongLong()), q.value(1).toString(), q.value(2).toDouble(), q.value(3).toString(),
-                 day(4)};
+        Client c{ClientId::fromBytes(q.value(0).toByteArray()), q.value(1).toString(), q.value(2).toDouble(),
+                 q.value(3).toString(), day(4)};
         if (!q.value(5).isNull()) c.complaint.score = q.value(5).toInt();
         c.complaint.place = q.value(6).toString();
         c.complaint.sharp = q.value(7).toBool();
@@ -294,7 +418,7 @@ struct Library::Impl {
     Result<void> readFlags(Client& c) const {
         auto q =
             read("SELECT flag, since, cleared_on, cleared_by FROM client_flags WHERE client_id = ? ORDER BY position",
-                 {number(c.id)});
+                 {key(c.id)});
         if (!q) return q.error();
         while (q->next()) {
             ClientFlag f{q->value(0).toString(), QDate::fromString(q->value(1).toString(), Qt::ISODate)};
@@ -307,7 +431,7 @@ struct Library::Impl {
     static QVariant dayValue(const std::optional<QDate>& day) {
         return day ? QVariant(day->toString(Qt::ISODate)) : QVariant();
     }
-    /// All that is kept of a client beside his number.
+    /// All that is kept of a client beside their id.
     Result<void> writeClient(const Client& c) {
         QJsonObject choices;
         for (const auto& [choice, option] : c.choices)
@@ -326,28 +450,29 @@ struct Library::Impl {
         if (auto done = change("UPDATE clients SET mass_kg = ?, goals = ?, emphasis = ?, equipment = ?, build = ?, "
                                "targets = ?, archived = ? WHERE id = ?",
                                {c.massKg, notNull(c.goals), notNull(c.emphasis), notNull(c.equipment), compact(build),
-                                compact(targets), c.archived, number(c.id)});
+                                compact(targets), c.archived, key(c.id)});
             !done)
             return done;
         if (c.complaint.askedOn && c.complaint.score)
-            if (auto done = change("INSERT OR REPLACE INTO complaints VALUES (?, ?, ?, ?, ?)",
-                                   {number(c.id), c.complaint.askedOn->toString(Qt::ISODate), *c.complaint.score,
+            if (auto done = change("INSERT INTO complaints VALUES (?, ?, ?, ?, ?) ON CONFLICT (client_id, asked_on) DO "
+                                   "UPDATE SET score = excluded.score, place = excluded.place, sharp = excluded.sharp",
+                                   {key(c.id), c.complaint.askedOn->toString(Qt::ISODate), *c.complaint.score,
                                     notNull(c.complaint.place), c.complaint.sharp});
                 !done)
                 return done;
-        if (auto done = change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
-                               "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
-                               {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
-                                c.complaint.score ? QVariant(*c.complaint.score) : QVariant(),
-                                notNull(c.complaint.place), c.complaint.sharp, dayValue(c.complaint.askedOn),
-                                compact(choices), notNull(c.consentFor), number(c.id)});
+        if (auto done = change(
+                "UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
+                "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
+                {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
+                 c.complaint.score ? QVariant(*c.complaint.score) : QVariant(), notNull(c.complaint.place),
+                 c.complaint.sharp, dayValue(c.complaint.askedOn), compact(choices), notNull(c.consentFor), key(c.id)});
             !done)
             return done;
-        if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {number(c.id)}); !done) return done;
+        if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {key(c.id)}); !done) return done;
         for (std::size_t i = 0; i < c.flags.size(); ++i)
             if (auto done =
                     change("INSERT INTO client_flags VALUES (?, ?, ?, ?, ?, ?)",
-                           {number(c.id), static_cast<int>(i), c.flags[i].flag, c.flags[i].since.toString(Qt::ISODate),
+                           {key(c.id), static_cast<int>(i), c.flags[i].flag, c.flags[i].since.toString(Qt::ISODate),
                             dayValue(c.flags[i].clearedOn), notNull(c.flags[i].clearedBy)});
                 !done)
                 return done;

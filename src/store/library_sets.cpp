@@ -2,99 +2,124 @@
 #include "store/library_impl.h"
 
 namespace zevo::store {
+std::vector<bool> inForce(const EditEntries& entries) {
+    std::vector<bool> out(entries.size(), true);
+    // The last word is in force; whom it takes back is not, and takes back nobody.
+    for (std::size_t i = entries.size(); i-- > 0;) {
+        if (!out[i] || !entries[i].isTakingBack()) continue;
+        for (std::size_t j = 0; j < i; ++j)
+            if (entries[j].id == entries[i].takesBack) out[j] = false;
+    }
+    return out;
+}
+
+Edits editsInForce(const EditEntries& entries) {
+    const std::vector<bool> holds = inForce(entries);
+    Edits out;
+    for (std::size_t i = 0; i < entries.size(); ++i)
+        if (holds[i] && entries[i].edit) out.push_back(*entries[i].edit);
+    return out;
+}
 
 Result<SetId> Library::addSet(const NewSet& set) {
     return m_impl->transaction([&]() -> Result<SetId> {
         auto session = m_impl->session(set.client, set.heldOn);
         if (!session) return session.error();
-        auto id = m_impl->insert(
-            "INSERT INTO sets (session_id, movement, standard, reps, headline, engine, made_at) "
-            "VALUES (?, '', '', 0, '', 0, ?)",
-            {*session, now()});
-        if (!id) return id.error();
-        if (auto r = m_impl->change("UPDATE sets SET position = id WHERE id = ?", {*id}); !r) return r.error();
+        const SetId id = SetId::fresh();
+        if (auto r = m_impl->change(
+                "INSERT INTO sets (id, session_id, movement, standard, reps, headline, engine, made_at, position) "
+                "VALUES (?, ?, '', '', 0, '', 0, ?, (SELECT coalesce(max(position), 0) + 1 FROM sets))",
+                {key(id), *session, now()});
+            !r)
+            return r.error();
         for (std::size_t i = 0; i < set.seen.size(); ++i)
-            if (auto r = m_impl->writeObservation(*id, static_cast<int>(i), set.seen[i]); !r) return r.error();
-        if (auto r = m_impl->writeEdits(*id, set.edits); !r) return r.error();
-        if (auto r = m_impl->writeOutcome(*id, set.outcome); !r) return r.error();
-        return SetId(*id);
+            if (auto r = m_impl->writeObservation(id, static_cast<int>(i), set.seen[i]); !r) return r.error();
+        EditEntries entries;
+        for (const Edit& e : set.edits)
+            entries.push_back({EntryId::fresh(), set.author, QDateTime::currentDateTimeUtc(), {}, e});
+        if (auto r = m_impl->writeEntries(id, entries); !r) return r.error();
+        if (auto r = m_impl->writeOutcome(id, set.outcome); !r) return r.error();
+        return id;
     });
 }
 
-Result<void> Library::keepSet(SetId id, const Edits& edits, const std::vector<Seen>& seen, const Outcome& outcome) {
-    const qint64 set = number(id);
-    bool removes = false;
-    auto change = [&]() -> Result<void> {
-        if (auto r = m_impl->writeEdits(set, edits); !r) return r;
-        // Observations never change: one that is there is as it was. Those no edit speaks of any more go.
-        QStringList wanted;
-        for (std::size_t i = 0; i < seen.size(); ++i) {
-            if (!seen[i].observation) continue;
-            wanted.append(QString::number(i));
-            auto there = m_impl->read("SELECT 1 FROM observations WHERE set_id = ? AND position = ?",
-                                      {set, static_cast<int>(i)});
-            if (!there) return there.error();
-            if (there->next()) continue;
-            if (auto r = m_impl->writeObservation(set, static_cast<int>(i), seen[i]); !r) return r;
+Result<std::optional<int>> Library::commit(SetId id, int revision, const SetWrite& write) {
+    return m_impl->transaction([&]() -> Result<std::optional<int>> {
+        auto there = m_impl->read("SELECT revision FROM sets WHERE id = ?", {key(id)});
+        if (!there) return there.error();
+        if (!there->next()) return Error{kNoSuchSet, id.key()};
+        if (there->value(0).toInt() != revision) return std::optional<int>();
+        there->finish();
+        for (const auto& [position, seen] : write.add)
+            if (auto r = m_impl->writeObservation(id, position, seen); !r) return r.error();
+        if (write.refine) {
+            if (auto r = m_impl->change("DELETE FROM observations WHERE set_id = ? AND position = 0", {key(id)}); !r)
+                return r.error();
+            if (auto r = m_impl->writeObservation(id, 0, *write.refine); !r) return r.error();
         }
-        if (removes)
-            if (auto r = m_impl->change(
-                    "DELETE FROM observations WHERE set_id = ? AND position NOT IN (" + wanted.join(',') + ")", {set});
-                !r)
-                return r;
-        return m_impl->writeOutcome(set, outcome);
-    };
-    auto kept = m_impl->read("SELECT position FROM observations WHERE set_id = ?", {set});
-    if (!kept) return kept.error();
-    while (kept->next()) {
-        const auto position = static_cast<std::size_t>(kept->value(0).toInt());
-        removes |= position >= seen.size() || !seen[position].observation;
-    }
-    kept->finish();
-    return removes ? m_impl->deleteThen(change) : m_impl->transaction(change);
+        if (auto r = m_impl->writeEntries(id, write.entries); !r) return r.error();
+        if (write.outcome)
+            if (auto r = m_impl->writeOutcome(id, *write.outcome); !r) return r.error();
+        if (auto r = m_impl->change("UPDATE sets SET revision = ? WHERE id = ?", {revision + 1, key(id)}); !r)
+            return r.error();
+        return std::optional(revision + 1);
+    });
 }
 
-Result<void> Library::refineSet(SetId id, const Seen& seen, const Outcome& outcome) {
-    const qint64 set = number(id);
-    return m_impl->transaction([&]() -> Result<void> {
-        auto there = m_impl->read("SELECT 1 FROM sets WHERE id = ?", {set});
-        if (!there) return there.error();
-        if (!there->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
-        if (auto r = m_impl->change("DELETE FROM observations WHERE set_id = ? AND position = 0", {set}); !r) return r;
-        if (auto r = m_impl->writeObservation(set, 0, seen); !r) return r;
-        return m_impl->writeOutcome(set, outcome);
+Result<void> Library::sweepSets() {
+    auto places = m_impl->read(
+        "SELECT set_id, position FROM observations WHERE set_id IN (SELECT set_id FROM observations WHERE position > "
+        "0)");
+    if (!places) return places.error();
+    std::map<SetId, std::vector<int>> all;
+    while (places->next()) all[SetId::fromBytes(places->value(0).toByteArray())].push_back(places->value(1).toInt());
+    places->finish();
+    std::vector<std::pair<SetId, int>> unused;
+    for (const auto& [id, positions] : all) {
+        auto entries = m_impl->readEntries("WHERE d.set_id = ?", {key(id)}, false);
+        if (!entries) return entries.error();
+        const EditEntries& mine = (*entries)[id];
+        // What a newer Zevo may speak of is left to it.
+        if (std::any_of(mine.begin(), mine.end(), [](const EditEntry& e) { return e.isUnreadable(); })) continue;
+        const std::vector<bool> wanted = observationsSpokenOf(editsInForce(mine));
+        for (int position : positions)
+            if (static_cast<std::size_t>(position) >= wanted.size() || !wanted[static_cast<std::size_t>(position)])
+                unused.emplace_back(id, position);
+    }
+    if (unused.empty()) return {};
+    return m_impl->deleteThen([&]() -> Result<void> {
+        for (const auto& [id, position] : unused)
+            if (auto r =
+                    m_impl->change("DELETE FROM observations WHERE set_id = ? AND position = ?", {key(id), position});
+                !r)
+                return r;
+        return {};
     });
 }
 
 Result<Edits> Library::edits(SetId id) const {
-    auto rows = m_impl->read("SELECT kind, payload FROM edits WHERE set_id = ? ORDER BY position", {number(id)});
-    if (!rows) return rows.error();
-    Edits out;
-    while (rows->next()) {
-        auto edit = readEdit(rows->value(0).toString().toStdString(), rows->value(1).toString().toStdString());
-        if (!edit) return edit.error();
-        out.push_back(std::move(*edit));
-    }
-    return out;
+    auto entries = m_impl->readEntries("WHERE d.set_id = ?", {key(id)}, true);
+    if (!entries) return entries.error();
+    return editsInForce((*entries)[id]);
 }
 
 Result<std::vector<SetSummary>> Library::sets(ClientId client) const {
     auto q = m_impl->read(
         "SELECT s.id, e.held_on, s.made_at, s.movement, s.standard, s.headline, s.reps FROM sets s JOIN sessions e ON "
-        "e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden ORDER BY e.held_on DESC, s.position DESC, s.id "
-        "DESC",
-        {number(client)});
+        "e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden ORDER BY e.held_on DESC, s.position DESC",
+        {key(client)});
     if (!q) return q.error();
     std::vector<SetSummary> out;
     while (q->next())
-        out.push_back({SetId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
+        out.push_back({SetId::fromBytes(q->value(0).toByteArray()),
+                       QDate::fromString(q->value(1).toString(), Qt::ISODate),
                        QDateTime::fromString(q->value(2).toString(), Qt::ISODateWithMs), q->value(3).toString(),
                        q->value(4).toString(), q->value(5).toString(), q->value(6).toInt()});
     return out;
 }
 
 Result<std::vector<Outline>> Library::outlines(SetId id) const {
-    auto q = m_impl->read("SELECT outlines FROM observations WHERE set_id = ? AND position = 0", {number(id)});
+    auto q = m_impl->read("SELECT outlines FROM observations WHERE set_id = ? AND position = 0", {key(id)});
     if (!q) return q.error();
     if (!q->next()) return std::vector<Outline>();
     const QByteArray raw = unpacked(q->value(0).toByteArray());
@@ -102,34 +127,46 @@ Result<std::vector<Outline>> Library::outlines(SetId id) const {
 }
 
 Result<StoredSet> Library::loadSet(SetId id) const {
-    const qint64 set = number(id);
-    auto q = m_impl->read(QString("SELECT %1, e.held_on, s.engine FROM sets s JOIN sessions e ON e.id = s.session_id "
-                                  "JOIN clients k ON k.id = e.client_id WHERE s.id = ?")
+    auto q = m_impl->read(QString("SELECT %1, e.held_on, s.engine, s.revision FROM sets s JOIN sessions e ON e.id = "
+                                  "s.session_id JOIN clients k ON k.id = e.client_id WHERE s.id = ?")
                               .arg(Impl::kClientColumns),
-                          {set});
+                          {key(id)});
     if (!q) return q.error();
-    if (!q->next()) return Error{"This set is not in the library any more.", std::to_string(set)};
+    if (!q->next()) return Error{kNoSuchSet, id.key()};
     StoredSet out;
     out.id = id;
     out.client = Impl::clientFrom(*q);
     out.heldOn = QDate::fromString(q->value(Impl::kClientColumnCount).toString(), Qt::ISODate);
     out.kept.engine = q->value(Impl::kClientColumnCount + 1).toInt();
+    out.revision = q->value(Impl::kClientColumnCount + 2).toInt();
     q->finish();
     if (auto read = m_impl->readFlags(out.client); !read) return read.error();
+    if (auto read = m_impl->readSeen(out); !read) return read.error();
+    auto entries = m_impl->readEntries("WHERE d.set_id = ?", {key(id)}, true);
+    if (!entries) return entries.error();
+    out.entries = std::move((*entries)[id]);
+    out.edits = editsInForce(out.entries);
+    const std::vector<bool> holds = inForce(out.entries);
+    for (std::size_t i = 0; i < holds.size(); ++i) out.unreadable += holds[i] && out.entries[i].isUnreadable();
+    for (bool second : {false, true}) {
+        auto all = m_impl->readReps({id}, second);
+        if (!all) return all.error();
+        (second ? out.kept.secondReps : out.kept.reps) = std::move((*all)[id]);
+    }
+    return out;
+}
 
-    auto seen = m_impl->read(
+Result<void> Library::Impl::readSeen(StoredSet& set) const {
+    auto seen = read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
-        "c.rotation_deg, "
-        "o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, o.contours FROM "
-        "observations o JOIN "
-        "clips c ON "
-        "c.id = "
-        "o.clip_id WHERE o.set_id = ? ORDER BY o.position",
-        {set});
+        "c.rotation_deg, o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, "
+        "o.contours, o.id, f.path FROM observations o JOIN clips c ON c.id = o.clip_id LEFT JOIN files f ON f.sha256 = "
+        "c.sha256 AND f.kind = 'recording' AND c.filmed WHERE o.set_id = ? ORDER BY o.position",
+        {key(set.id)});
     if (!seen) return seen.error();
     while (seen->next()) {
         const auto position = static_cast<std::size_t>(seen->value(0).toInt());
-        if (position >= out.seen.size()) out.seen.resize(position + 1);
+        if (position >= set.seen.size()) set.seen.resize(position + 1);
         Observation o;
         o.clip = {seen->value(5).toLongLong(), seen->value(6).toDouble(), seen->value(7).toInt(),
                   seen->value(8).toInt(), seen->value(9).toInt()};
@@ -149,28 +186,21 @@ Result<StoredSet> Library::loadSet(SetId id) const {
             // Without them the set is as it was before they were asked.
             if (auto opinions = readOpinions(bytesOf(raw))) o.opinions = std::move(*opinions);
         }
-        if (const QByteArray lines = seen->value(18).toByteArray(); !lines.isEmpty()) {
-            const QByteArray raw = unpacked(lines);
-            if (auto contours = readOutlines(bytesOf(raw))) o.contours = std::move(*contours);
+        if (const QByteArray contours = seen->value(18).toByteArray(); !contours.isEmpty()) {
+            const QByteArray raw = unpacked(contours);
+            if (auto readBack = readOutlines(bytesOf(raw))) o.contours = std::move(*readBack);
         }
-        out.seen[position] = {{ClipId(seen->value(1).toLongLong()), seen->value(2).toByteArray(),
-                               seen->value(3).toString(), seen->value(4).toLongLong(), seen->value(17).toBool()},
-                              std::make_shared<const Observation>(std::move(o))};
+        const QString path =
+            seen->value(20).isNull() ? seen->value(3).toString() : fromShelf(seen->value(20).toString());
+        set.seen[position] = {{ClipId::fromBytes(seen->value(1).toByteArray()), seen->value(2).toByteArray(), path,
+                               seen->value(4).toLongLong(), seen->value(17).toBool()},
+                              std::make_shared<const Observation>(std::move(o)),
+                              ObservationId::fromBytes(seen->value(19).toByteArray())};
     }
-    if (out.seen.empty() || !out.seen.front().observation)
+    if (set.seen.empty() || !set.seen.front().observation)
         return Error{"The record of this set is damaged. Open its clip again to measure it anew.",
-                     "no observation of set " + std::to_string(set)};
-
-    auto made = edits(id);
-    if (!made) return made.error();
-    out.edits = std::move(*made);
-    for (bool second : {false, true}) {
-        auto all = m_impl->readReps({set}, second);
-        if (!all) return all.error();
-        auto* reps = &(*all)[set];
-        (second ? out.kept.secondReps : out.kept.reps) = std::move(*reps);
-    }
-    return out;
+                     "no observation of set " + set.id.key()};
+    return {};
 }
 
 Result<void> Library::setHeldOn(SetId id, const QDate& day) {
@@ -181,21 +211,23 @@ Result<void> Library::setHeldOn(SetId id, const QDate& day) {
 }
 
 Result<void> Library::moveClip(ClipId id, const QString& path) {
-    return m_impl->change("UPDATE clips SET path = ? WHERE id = ?", {path, number(id)});
+    return m_impl->change("UPDATE clips SET path = ? WHERE id = ? AND NOT filmed", {path, key(id)});
 }
 
 Result<std::vector<HistoryValue>> Library::history(ClientId client, const QString& measure) const {
     auto q = m_impl->read(
-        "SELECT m.set_id, e.held_on, m.rep_s, m.value, m.pm90, m.confidence, m.view, m.engine FROM measurements m JOIN "
-        "sets s ON s.id = m.set_id JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND m.measure = ? AND "
-        "NOT s.hidden ORDER BY e.held_on, s.position, s.id, m.rep_s",
-        {number(client), measure});
+        "SELECT m.set_id, e.held_on, r.bottom_s, m.value, m.pm90, m.confidence, m.view, m.engine FROM measurements m "
+        "JOIN repetitions r ON r.set_id = m.set_id AND r.second = m.view AND r.number = m.number JOIN sets s ON s.id = "
+        "m.set_id JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND m.measure = ? AND NOT s.hidden "
+        "ORDER BY e.held_on, s.position, r.number",
+        {key(client), measure});
     if (!q) return q.error();
     std::vector<HistoryValue> out;
     while (q->next())
-        out.push_back({SetId(q->value(0).toLongLong()), QDate::fromString(q->value(1).toString(), Qt::ISODate),
-                       q->value(2).toDouble(), q->value(3).toDouble(), q->value(4).toDouble(), q->value(5).toDouble(),
-                       q->value(6).toBool(), q->value(7).toInt()});
+        out.push_back({SetId::fromBytes(q->value(0).toByteArray()),
+                       QDate::fromString(q->value(1).toString(), Qt::ISODate), q->value(2).toDouble(),
+                       q->value(3).toDouble(), q->value(4).toDouble(), q->value(5).toDouble(), q->value(6).toBool(),
+                       q->value(7).toInt()});
     return out;
 }
 

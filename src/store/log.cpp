@@ -1,9 +1,11 @@
 #include "store/log.h"
 
+#include <QCryptographicHash>
 #include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QMutex>
+#include <QRegularExpression>
 #include <QStringList>
 
 namespace zevo::store {
@@ -12,8 +14,28 @@ namespace {
 constexpr qint64 kMostBytes = 256 * 1024;
 QMutex g_mutex;  // lines of two threads must not mix
 
-QString oneLine(const std::string& s) {
-    return QString::fromStdString(s).simplified();
+/// Zevo's own words, without what stands in quotation marks: names of files and what people wrote.
+QString ownWords(const std::string& message) {
+    static const QRegularExpression quoted("“[^”]*”?");
+    QString out = QString::fromStdString(message).simplified();
+    out.replace(quoted, "“…”");
+    constexpr int kMost = 120;
+    return out.left(kMost);
+}
+
+/// "14 signs", and for each path in it the beginning of its sum and its ending: which file it was can be checked, and
+/// not read.
+QString lengthOf(const std::string& detail) {
+    const QString text = QString::fromStdString(detail);
+    QString out = QString("%1 signs").arg(text.size());
+    static const QRegularExpression path("(/[^\\s:,;\"']+)");
+    for (auto at = path.globalMatch(text); at.hasNext();) {
+        const QString found = at.next().captured(1);
+        const QByteArray sum = QCryptographicHash::hash(found.toUtf8(), QCryptographicHash::Sha256).toHex().left(8);
+        static const QRegularExpression ending("\\.[A-Za-z0-9]{1,5}$");
+        out += ", file " + QString::fromLatin1(sum) + ending.match(found).captured();
+    }
+    return out;
 }
 
 }  // namespace
@@ -34,10 +56,15 @@ void Log::write(const QString& where, const Error& error) const {
     QFile out(file());
     if (!out.open(QIODevice::Append)) return;  // a log that cannot be written must not stop the work
     const QString kind = error.notice ? QString::fromStdString(noticeName(error.notice->kind)) : QString("error");
-    out.write(QString("%1 %2: %3: %4\n")
+    out.write(QString("%1 %2: %3: %4 (%5)\n")
                   .arg(QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs), where.simplified(), kind,
-                       oneLine(error.detail.empty() ? error.message : error.detail))
+                       ownWords(error.message), lengthOf(error.detail))
                   .toUtf8());
+}
+
+void Log::clear() const {
+    const QMutexLocker lock(&g_mutex);
+    for (const QString& name : {file() + ".1", file()}) QFile::remove(name);
 }
 
 QString Log::recent(int lines) const {

@@ -6,8 +6,10 @@
 
 namespace zevo::store {
 
-/// What went wrong, for whoever has to find out why: codes, statements, paths; no client names. Two files of at most
-/// 256 kB in the library folder, the older one overwritten. Safe to use from several threads.
+/// What went wrong, for whoever has to find out why: where, of what kind, and Zevo's own sentence with everything that
+/// was put into it left out. Nothing of a client is in it: no name, no note, nothing that hurts. Files are told apart
+/// by a sum of their path; of details only the length is kept. Two files of at most 256 kB in the library folder, the
+/// older one overwritten. Safe to use from several threads.
 class Log {
   public:
     explicit Log(QString folder);
@@ -16,6 +18,8 @@ class Log {
     /// The newest lines, oldest first.
     QString recent(int lines = 200) const;
     QString file() const;
+    /// Both files go.
+    void clear() const;
 
   private:
     QString m_folder;

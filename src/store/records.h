@@ -33,7 +33,7 @@ struct Complaint {
     bool operator==(const Complaint&) const = default;
 };
 
-/// What is right for this client, taken from a set of his: "this depth is his".
+/// What is right for this client, taken from one of their sets: "this depth is theirs".
 struct Target {
     QString movement, measure;
     double value = 0;  ///< in the measure's unit
@@ -69,16 +69,35 @@ PainCheck painOf(const Client& client, const QDate& day);
 struct Clip {
     ClipId id{};
     QByteArray sha256;  ///< of the whole file
-    QString path;       ///< where it was last seen
+    QString path;       ///< where it was last seen; a recording, where it lies in the library
     qint64 bytes = 0;
     bool filmed = false;  ///< by Zevo
 };
 
-/// What was seen in a clip of a set, and which clip that is.
+/// What was seen in a clip of a set, and which clip that is. Its place in a set's list never changes and is never given
+/// to another one: edits speak of places.
 struct Seen {
     Clip clip;
     std::shared_ptr<const Observation> observation;
+    ObservationId id{};
 };
+
+/// An entry in what a coach did to a set: an edit, or that an earlier entry is taken back. Entries are added and never
+/// changed. An entry is in force unless a later one that is in force takes it back.
+struct EditEntry {
+    EntryId id{};
+    QString author;    ///< the coach's name as set on the computer it was made on; empty: none was set
+    QDateTime madeAt;  ///< UTC
+    EntryId takesBack{};
+    std::optional<Edit> edit{};  ///< empty where an entry is taken back, and where a newer Zevo's edit cannot be read
+    bool isTakingBack() const { return !takesBack.isNull(); }
+    bool isUnreadable() const { return takesBack.isNull() && !edit; }
+};
+using EditEntries = std::vector<EditEntry>;
+/// Which entries are in force, one a place.
+std::vector<bool> inForce(const EditEntries& entries);
+/// The edits in force, in the order they were made.
+Edits editsInForce(const EditEntries& entries);
 
 /// What a set comes to; kept beside the edits for lists, progress, and to be shown as it was by a later engine.
 struct Outcome {
@@ -89,6 +108,14 @@ struct Outcome {
     std::vector<MeasuredRep> measured, second;
 };
 
+/// What is added to a set in one go.
+struct SetWrite {
+    EditEntries entries;                    ///< behind all others
+    std::vector<std::pair<int, Seen>> add;  ///< at places nobody had
+    std::optional<Seen> refine;             ///< what the first place was read as, more carefully
+    std::optional<Outcome> outcome;         ///< of the set as it is with all this
+};
+
 /// A new set as it comes out of an analysis; written whole or not at all.
 struct NewSet {
     ClientId client{};
@@ -96,6 +123,7 @@ struct NewSet {
     std::vector<Seen> seen;  ///< the first view, then further ones
     Edits edits;
     Outcome outcome;
+    QString author{};
 };
 
 /// A line in a client's list of sets.
@@ -110,7 +138,7 @@ struct SetSummary {
 /// A line in the list of clients.
 struct ClientSummary {
     Client client;
-    std::optional<QDate> lastOn;  ///< of his newest set
+    std::optional<QDate> lastOn;  ///< of their newest set
     QString headline;             ///< of that one
     int sets = 0;
 };
@@ -130,6 +158,7 @@ struct LoggedSet {
     QString movement, headline;
     bool measured = false;  ///< it has repetitions
     Edits edits;
+    int unreadable = 0;             ///< edits of a newer Zevo that were passed over
     std::vector<MeasuredRep> reps;  ///< only after Library::readRepetitions()
     QString seenBy;  ///< size of the picture, network and engine: alike where two sets can be held against each other
 };
@@ -139,6 +168,22 @@ struct Holdings {
     int sessions = 0, sets = 0, values = 0, complaints = 0;
     QStringList filmed;     ///< videos Zevo made, that go as well
     QStringList elsewhere;  ///< the coach's own files, that stay
+    QStringList exports;    ///< folders everything was exported to, that stay
+};
+
+/// A file Zevo made, and what has become of it.
+struct ShelfFile {
+    enum class Kind { Recording, Viewing, Export };
+    /// Growing: being written, and no set knows it yet. Kept: something in the record needs it, or the coach was given
+    /// it. Retired: nothing needs it any more; it goes at the end of the sitting.
+    enum class State { Growing, Kept, Retired };
+    QString path;  ///< absolute
+    Kind kind = Kind::Recording;
+    State state = State::Growing;
+    ClientId client{};    ///< whose it is, where that is known
+    QByteArray sha256{};  ///< of the clip it is, or is a viewing copy of; empty while it grows
+    Edits plan{};         ///< of a recording: what it was begun as
+    QDateTime since{};
 };
 
 /// Everything needed to show a set again without its video.
@@ -147,8 +192,11 @@ struct StoredSet {
     Client client;
     QDate heldOn;
     std::vector<Seen> seen;
-    Edits edits;
-    KeptValues kept;  ///< values as they were measured last, and by which engine
+    EditEntries entries;
+    Edits edits;         ///< those in force
+    int revision = 0;    ///< raised by every change; who changes a set says which one they saw
+    int unreadable = 0;  ///< edits of a newer Zevo that are passed over; they stay as they are
+    KeptValues kept;     ///< values as they were measured last, and by which engine
 };
 
 /// One value of one repetition, for progress over weeks.

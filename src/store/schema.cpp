@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "store/schema_4.h"
+#include "store/schema_9.h"
 #include "store/transaction.h"
 
 namespace zevo::store {
@@ -90,6 +91,7 @@ const std::vector<Step>& steps() {
           "ALTER TABLE sets ADD COLUMN position REAL", "UPDATE sets SET position = id",
           "ALTER TABLE measurements ADD COLUMN as_seen REAL"}},
         {{"ALTER TABLE observations ADD COLUMN contours BLOB NOT NULL DEFAULT x''"}},
+        {kToSchema9, convertToSchema9, kAfterSchema9},
     };
     return all;
 }

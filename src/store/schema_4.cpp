@@ -7,7 +7,7 @@
 #include <QSqlQuery>
 #include <QVariant>
 
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 #include "store/blocks.h"
 #include "store/old_packing.h"
 

@@ -22,8 +22,9 @@ namespace steps {
 
 using namespace zevo;
 using namespace zevo::app;
+using namespace zevo::record;
 
-inline constexpr int kLong = 1200000;  // ms; a slow machine is no reason to fail
+inline constexpr int kLong = 240000;  // ms; a slow machine is no reason to fail, and a hang must not cost the hour
 
 template <typename Widget>
 Widget* child(QWidget* in, const char* name) {
@@ -73,8 +74,11 @@ inline void misplaceKnee(MainWindow& w, store::SetId id, int rep, const QPointF&
     const auto catalogue = std::make_shared<const Catalogue>(w.review()->document().catalogue());
     const auto state = recompute(all, set->edits, *catalogue);
     if (!state) qFatal("cannot be measured");
-    set->seen.front().observation = seen;
-    if (!library->refineSet(id, set->seen.front(), outcomeOf(*state, kEngine, catalogue))) qFatal("not kept");
+    store::Seen refined = set->seen.front();
+    refined.observation = seen;
+    SetChange change{set->edits, set->edits, {}, refined};
+    change.outcome = outcomeOf(*state, kEngine, catalogue);
+    if (!SetKeeper(*library, catalogue).commit(*set, std::move(change))) qFatal("not kept");
 }
 
 inline double kneeBend(MainWindow& w, int rep) {

@@ -3,7 +3,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/judge/choices.h"
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 

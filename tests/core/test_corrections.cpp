@@ -51,6 +51,39 @@ class TestCorrections : public QObject {
     Q_OBJECT
 
   private slots:
+    /// Parted where the turning point is shown, or with an end pulled over a neighbour and back: both stay, each with a
+    /// turning point of its own, and neither is taken away.
+    void repetitionsNeverOverlap() {
+        const Opened o = opened(made::spec(3));
+        const MeasuredRep &first = o.rep(0), &second = o.rep(1);
+        auto spansOf = [](const SetState& s) {
+            std::vector<std::array<double, 3>> out;
+            for (const auto& r : s.set.result.reps) out.push_back({r.startS, r.bottomS, r.endS});
+            return out;
+        };
+        const auto split = o.with(RepetitionSet{
+            false, {{second.startS, second.endS}, {{second.startS, second.bottomS}, {second.bottomS, second.endS}}}});
+        QVERIFY2(bool(split), split ? "" : made::words(split.error()));
+        auto spans = spansOf(*split);
+        QCOMPARE(spans.size(), std::size_t{4});
+        QVERIFY(spans[1][1] < spans[2][1] && spans[1][2] <= spans[2][0] + 1e-9);
+        // Over half of its neighbour.
+        const auto far =
+            o.with(RepetitionSet{false, {{first.startS, first.endS}, {{first.startS, second.bottomS + 0.2}}}});
+        QVERIFY(bool(far));
+        spans = spansOf(*far);
+        QCOMPARE(spans.size(), std::size_t{3});
+        QVERIFY(spans[0][2] <= spans[1][0] + 1e-9 && spans[0][1] < spans[1][1]);
+        // And back again.
+        const Edits wide =
+            with(o.edits, RepetitionSet{false, {{first.startS, first.endS}, {{first.startS, second.bottomS + 0.2}}}});
+        const auto back = recompute(
+            o.seen, with(wide, RepetitionSet{false, {{spans[0][0], spans[0][2]}, {{first.startS, first.endS}}}}),
+            *made::catalogue());
+        QVERIFY(bool(back));
+        QCOMPARE(back->set.result.reps.size(), std::size_t{3});
+    }
+
     void aFalseRepIsTakenOutAndComesBack() {
         const Opened o = opened(made::spec(4));
         const auto& second = o.rep(1);

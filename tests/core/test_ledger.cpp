@@ -28,7 +28,7 @@ std::vector<MeasuredRep> reps(const std::vector<double>& values, const char* mea
 LedgerSet setOf(long id, long day, std::vector<MeasuredRep> r, const SetFacts& facts = {}, const CueGiven& cue = {}) {
     Edits e{FactsSet{facts}};
     if (!cue.fault.empty()) e.push_back(cue);
-    return {id, day, e, std::move(r), "camera"};
+    return {std::to_string(id), day, e, std::move(r), "camera"};
 }
 
 /// Squats of the virtual client that stop `short` degrees above where they should, each by its own little bit more or
@@ -132,7 +132,7 @@ class TestLedger : public QObject {
                                           setOf(5, 11, reps({5, 5.4, 4.8, 5.2, 5.1}))};  // nor does another day
         const Ledger ledger = ledgerOf(sets, *made::catalogue());
         QCOMPARE(ledger.cues.size(), std::size_t{2});
-        QCOMPARE(ledger.cues[0].answeredBy, 3L);
+        QCOMPARE(ledger.cues[0].answeredBy, std::string("3"));
         QCOMPARE(int(ledger.cues[0].answer.effect), int(CueEffect::Worked));
         QVERIFY(ledger.cues[0].answer.gone);
         QCOMPARE(int(ledger.cues[1].answer.effect), int(CueEffect::NoDifference));

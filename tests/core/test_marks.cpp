@@ -1,7 +1,7 @@
 // Points the coach marked: as edits, as lines on the track's clock, and what is read from them, from true places of the
 // virtual client.
 #include "core/marks/marks.h"
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 #include "present/overlay.h"
 #include "sim/tapes.h"
 #include "tests/support/made_sets.h"

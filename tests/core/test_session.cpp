@@ -2,8 +2,8 @@
 // measured is refused, older values stay until they are measured anew.
 #include <random>
 
-#include "core/record/edit_json.h"
 #include "core/reps/alignment.h"
+#include "core/serial/edit_json.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 

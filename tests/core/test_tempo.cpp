@@ -3,7 +3,7 @@
 #include <locale>
 #include <nlohmann/json.hpp>
 
-#include "core/record/result_json.h"
+#include "core/serial/result_json.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 

@@ -1,6 +1,6 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 
-#include "core/record/pose_record.h"
+#include "core/serial/pose_record.h"
 #include "core/track/facing.h"
 #include "core/track/track.h"
 #include "sim/figure.h"

@@ -6,6 +6,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QTemporaryDir>
+#include <condition_variable>
 #include <mutex>
 #include <set>
 #include <thread>
@@ -271,6 +272,74 @@ class TestLiveSession : public QObject {
         QVERIFY(bool(filmed) && filmed->dropped > 0);
         session->reset();
         reader.join();
+    }
+
+    /// Pulled out while the following thread is inside the estimator: the recording ends only when that has come out,
+    /// with every picture it was given looked at; nothing of the set is taken from under it.
+    void aDeadCameraWaitsForTheFollower() {
+        struct Gate {
+            std::mutex mutex;
+            std::condition_variable changed;
+            bool closed = false;
+            int inside = 0, looked = 0;
+        };
+        auto gate = std::make_shared<Gate>();
+        struct Slow final : pose::Estimator {
+            std::shared_ptr<Gate> gate;
+            explicit Slow(std::shared_ptr<Gate> g) : gate(std::move(g)) {}
+            Result<PoseFrame> process(const PictureView&, double timeS) override {
+                std::unique_lock lock(gate->mutex);
+                ++gate->inside;
+                gate->changed.notify_all();
+                gate->changed.wait(lock, [&] { return !gate->closed; });
+                --gate->inside;
+                ++gate->looked;
+                PoseFrame out;
+                out.timeS = timeS;
+                return out;
+            }
+            void reset() override {}
+            void choose(double, double, double) override {}
+            int peopleSeen() const override { return 1; }
+            int peopleNow() const override { return 1; }
+        };
+        auto o = options();
+        o.makeEstimator = [gate]() -> Result<std::unique_ptr<pose::Estimator>> {
+            return std::unique_ptr<pose::Estimator>(std::make_unique<Slow>(gate));
+        };
+        Watched seen;
+        auto own = camera();
+        auto* source = own.get();
+        auto session = LiveSession::start(std::move(own), o, seen.onLook(), seen.onTrouble());
+        QVERIFY(bool(session));
+        seen.until([](const LiveLook&) { return true; });
+        QVERIFY(bool((*session)->film(path("dead.mkv"), "", context())));
+        seen.until([](const LiveLook& l) { return l.filming; });
+        {
+            std::unique_lock lock(gate->mutex);
+            gate->closed = true;
+            gate->changed.wait(lock, [&] { return gate->inside > 0; });
+        }
+        source->unplug();
+        while (seen.now([](Watched& w) { return w.troubles.empty(); })) sleepFor(0.01);
+        std::atomic<bool> ended{false};
+        std::optional<Result<Filmed>> filmed;
+        std::jthread ending([&] {
+            filmed.emplace((*session)->endFilming());
+            ended = true;
+        });
+        sleepFor(0.3);
+        QVERIFY(!ended);  // it is waited for
+        {
+            const std::lock_guard lock(gate->mutex);
+            gate->closed = false;
+            gate->changed.notify_all();
+        }
+        ending.join();
+        QVERIFY(*filmed && (*filmed)->broken);
+        const std::lock_guard lock(gate->mutex);
+        QCOMPARE(gate->inside, 0);
+        QVERIFY(!(*filmed)->poses.empty());
     }
 
     /// The machine slept, or a camera's clock jumps: the clip goes on, and its times still grow.

@@ -13,7 +13,8 @@ namespace {
 
 /// A document over made poses, with what was kept of it and a runner that the test lets go.
 struct Desk {
-    std::vector<std::function<void()>> waiting;  ///< work and what follows, in order
+    std::vector<std::function<void()>> waiting;   ///< work and what follows, in order
+    std::vector<std::function<void()>> failures;  ///< what the record still has to say
     Edits kept;
     QString keptStandard;
     int writes = 0;
@@ -29,12 +30,17 @@ struct Desk {
         if (!state) qFatal("%s", made::words(state.error()));
         document = std::make_unique<SetDocument>(seen, edits, made::catalogue(), older, std::move(*state));
         kept = edits;
-        document->setKeeper([this](const SetDocument& d) -> Result<void> {
-            if (diskFull) return Error{"This could not be saved.", "full"};
+        document->setKeeper([this](const SetDocument::Change& change) {
+            if (diskFull) {
+                // Said later, as by a writer on another thread.
+                failures.push_back([this, from = change.from, to = change.to] {
+                    document->notKept(from, to, Error{"This could not be saved.", "full"});
+                });
+                return;
+            }
             ++writes;
-            kept = d.edits();
-            keptStandard = QString::fromStdString(d.state().wholeStandard);
-            return {};
+            kept = change.to;
+            if (change.state) keptStandard = QString::fromStdString(change.state->wholeStandard);
         });
         QObject::connect(document.get(), &SetDocument::refused, document.get(),
                          [this](const QString& why) { refused.append(why); });
@@ -45,6 +51,14 @@ struct Desk {
                     done();
                 });
             });
+    }
+    /// The first view was read more carefully, and is in the record so.
+    void refine(std::shared_ptr<const Observation> seen) {
+        const Edits known = document->handedOver();
+        document->rebase(known, known, {std::move(seen)});
+    }
+    void fail() {
+        for (auto& say : std::exchange(failures, {})) say();
     }
     void letGo() {
         while (!waiting.empty()) {
@@ -95,17 +109,17 @@ class TestDocument : public QObject {
         const auto spec = made::spec(3);
         Desk quick(spec);
         QSignalSpy changed(quick.document.get(), &SetDocument::changed);
-        quick.document->refine(made::observation(spec));
+        quick.refine(made::observation(spec));
         QVERIFY(changed.size() == 1 && quick.writes == 0);
         quick.document->apply(StandardChosen{"upright"}, "choice of the standard");
         QCOMPARE(quick.writes, 1);
         // A wish under way when it comes is kept all the same, and so is one that comes after it.
         Desk slow(longSet(), true);
         slow.document->apply(StandardChosen{"upright"}, "choice of the standard");
-        slow.document->refine(made::observation(longSet()));
+        slow.refine(made::observation(longSet()));
         slow.letGo();
         QVERIFY(slow.writes >= 1 && slow.keptStandard == "upright");
-        slow.document->refine(made::observation(longSet()));
+        slow.refine(made::observation(longSet()));
         slow.document->apply(StandardChosen{"hips-back"}, "choice of the standard");
         slow.letGo();
         QCOMPARE(slow.keptStandard, QString("hips-back"));
@@ -133,14 +147,88 @@ class TestDocument : public QObject {
         QCOMPARE(desk.writes, 1);
     }
 
-    void aFullDiskIsSaidAndTheScreenStays() {
+    /// What could not be kept is taken back on the screen, said once, and is no step to undo; what was built on it
+    /// stays.
+    void aFullDiskTakesTheStepBack() {
         Desk desk(made::spec(2));
+        const Edits before = desk.document->edits();
         desk.diskFull = true;
         desk.document->apply(StandardChosen{"upright"}, "x");
-        QCOMPARE(desk.refused.size(), 1);
         QCOMPARE(desk.document->state().wholeStandard, std::string("upright"));
         desk.diskFull = false;
+        SetFacts facts = desk.document->facts();
+        facts.wedgeDeg = 5;
+        desk.document->apply(FactsSet{facts}, "wedge");  // before the record has answered
+        desk.fail();
+        QCOMPARE(desk.refused.size(), 1);
+        QCOMPARE(desk.document->state().wholeStandard, std::string("whole-foot"));
+        QCOMPARE(fold(desk.document->edits()).facts.wedgeDeg, 5.0);
         desk.document->undo();
+        QCOMPARE(desk.document->edits(), before);
+        QVERIFY(!desk.document->canUndo());
+        QCOMPARE(desk.kept, before);
+    }
+
+    /// Another view joined in the record while this document was open, on whatever page: it is seen here, undo walks
+    /// over what was done here alone, and nothing of it is taken out of the record.
+    void whatJoinedInTheRecordIsNotUndoneHere() {
+        auto side = made::spec(3), front = side;
+        front.scene.camera.azimuthDeg = 0;
+        front.startS = 0.4;
+        Desk desk(side);
+        desk.document->apply(StandardChosen{"upright"}, "choice of the standard");
+        const Edits known = desk.document->handedOver();
+        desk.document->rebase(known, with(known, SecondAdded{1, true}),
+                              {desk.document->observations()[0], made::observation(front)});
+        QVERIFY(desk.document->state().set.other.has_value());
+        QCOMPARE(desk.writes, 1);
+        desk.document->undo();
+        QCOMPARE(desk.document->state().wholeStandard, std::string("whole-foot"));
+        QVERIFY(desk.document->state().set.other.has_value() && !desk.document->canUndo());
+        QVERIFY(fold(desk.kept).second.has_value());
+        // The coach had added one of their own meanwhile: it stands behind the other one.
+        Desk both(side);
+        auto late = front;
+        late.startS = 0.2;
+        both.document->addSecond(made::observation(late), true);
+        const Edits had = both.document->handedOver();
+        both.document->rebase({had.begin(), had.end() - 1},
+                              with(Edits(had.begin(), had.end() - 1), SecondAdded{1, true}),
+                              {made::observation(side), made::observation(front), made::observation(late)}, {{1, 2}});
+        QCOMPARE(both.document->state().edited.second->observation, 2);
+        both.document->undo();
+        QCOMPARE(both.document->state().edited.second->observation, 1);
+    }
+
+    /// Work that throws ends without an answer: the wish is refused, and the document goes on.
+    void workThatEndsWithoutAnAnswerIsARefusal() {
+        Desk desk(longSet(), true);
+        desk.document->setRunner(
+            [&](std::function<void()>, std::function<void()> done) { desk.waiting.push_back(done); });
+        SetFacts facts = desk.document->facts();
+        facts.wedgeDeg = 5;
+        desk.document->apply(FactsSet{facts}, "wedge");
+        desk.letGo();
+        QCOMPARE(desk.refused.size(), 1);
+        QVERIFY(!desk.document->canUndo() && desk.writes == 0);
+        bool answered = false;
+        desk.document->askDifferences([&](const auto& answer) { answered = !answer; });
+        desk.letGo();
+        QVERIFY(answered);
+    }
+
+    /// A long set: one wish is being measured, undone, and another taken in its place before it is refused. The other
+    /// one stays.
+    void aRefusalDoesNotDropTheWishThatTookItsPlace() {
+        Desk desk(longSet(), true);
+        SetFacts facts = desk.document->facts(), other = facts;
+        facts.movement = "bridge";
+        desk.document->apply(FactsSet{facts}, "bridge");
+        desk.document->undo();
+        other.wedgeDeg = 7;
+        desk.document->apply(FactsSet{other}, "wedge");
+        desk.letGo();
+        QCOMPARE(fold(desk.document->edits()).facts.wedgeDeg, 7.0);
         QCOMPARE(desk.kept, desk.document->edits());
     }
 
@@ -192,9 +280,12 @@ class TestDocument : public QObject {
         SetFacts facts = desk.document->facts();
         facts.wedgeDeg = 5;
         desk.document->apply(FactsSet{facts}, "wedge");
+        desk.document->finish();
+        QCOMPARE(fold(desk.kept).facts.wedgeDeg, 5.0);  // it is kept all the same
+        desk.document->finish();
         desk.document.reset();
         desk.letGo();  // the work ends, and finds nobody
-        QCOMPARE(desk.writes, 0);
+        QCOMPARE(desk.writes, 1);
     }
 
     /// A missing school is judged by the default meanwhile; nothing is saved for it, and undoing a change of movement

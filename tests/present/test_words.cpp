@@ -2,7 +2,7 @@
 #include <QLocale>
 #include <set>
 
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 #include "present/words.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"

@@ -125,7 +125,7 @@ class TestClients : public QObject {
         QCOMPARE(m_library->loadSet(first)->heldOn, kJune);
         QVERIFY(bool(m_library->putSet(first, was)));
         QCOMPARE(*m_library->placeOf(first), was);
-        QVERIFY(!m_library->placeOf(SetId(999)));
+        QVERIFY(!m_library->placeOf(SetId::fresh()));
     }
 
     void twoClientsBecomeOne() {
@@ -134,11 +134,24 @@ class TestClients : public QObject {
         a.complaint = {6, "low-back", false, kJune};
         a.targets = {{"squat", "thigh_angle", -5, kMay}, {"hinge", "trunk_lean", 60, kMay}};
         a.goals = "stairs";
+        a.build = {{"thigh", 45}, {"foot", 26}};
+        a.choices["depth"] = "own:-9", a.choices["toes"] = "out";
         a.id = *m_library->addClient(a);
         Client b{{}, "Tamsel Orrick", 181, "", kMay};
         b.targets = {{"squat", "thigh_angle", -12, kJune}};
         b.complaint = {2, "knee-front", false, kMay};
+        b.build = {{"thigh", 44}};
+        b.choices["depth"] = "level";
         b.id = *m_library->addClient(b);
+        // On one day both were asked: the worse answer counts, wherever it was given.
+        for (const auto& [id, score] : {std::pair{a.id, 7}, std::pair{b.id, 4}}) {
+            Client c = *m_library->client(id);
+            const Complaint last = c.complaint;
+            c.complaint = {score, "hip-front", score == 4, QDate(2026, 5, 20)};
+            QVERIFY(bool(m_library->updateClient(c)));
+            c.complaint = last;
+            QVERIFY(bool(m_library->updateClient(c)));
+        }
         const auto first = *m_library->addSet(newSet(a.id, kMay, "1"));
         const auto second = *m_library->addSet(newSet(b.id, kMay, "2"));
         QVERIFY(!m_library->mergeClients(a.id, a.id));
@@ -156,7 +169,12 @@ class TestClients : public QObject {
         QCOMPARE(m_library->sets(b.id)->size(), std::size_t{2});
         QCOMPARE(m_library->loadSet(first)->client.id, b.id);
         QVERIFY(bool(m_library->loadSet(second)));
-        QCOMPARE(m_library->complaints(b.id)->size(), std::size_t{2});
+        QCOMPARE(joined.build, (std::map<QString, double>{{"thigh", 44}, {"foot", 26}}));
+        QCOMPARE(joined.choices.at("depth"), std::string("level"));
+        QCOMPARE(joined.choices.at("toes"), std::string("out"));
+        const auto asked = *m_library->complaints(b.id);
+        QCOMPARE(asked.size(), std::size_t{3});
+        QCOMPARE(asked[1], (Complaint{7, "hip-front", true, QDate(2026, 5, 20)}));
     }
 
     void complaintsAreKeptWithTheirDays() {

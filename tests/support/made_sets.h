@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "catalog/data_files.h"
-#include "core/record/result_json.h"
+#include "core/serial/result_json.h"
 #include "core/session/session.h"
 #include "present/words.h"
 #include "sim/clip_maker.h"

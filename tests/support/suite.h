@@ -20,6 +20,16 @@ struct Add {
     Add(const char* name, Make make) { all()[name] = std::move(make); }
 };
 
+/// What a test starts of itself as another process, to be killed: `PROGRAM --role NAME ARGUMENT`.
+using Role = std::function<int(const QString& argument)>;
+inline std::map<QString, Role>& roles() {
+    static std::map<QString, Role> all;
+    return all;
+}
+struct AddRole {
+    AddRole(const char* name, Role role) { roles()[name] = std::move(role); }
+};
+
 }  // namespace suites
 
 #define ZEVO_SUITE(Class, name) \

@@ -5,6 +5,7 @@
 
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
+    if (argc == 4 && QString(argv[1]) == "--role") return suites::roles().at(argv[2])(argv[3]);
     const auto found = argc > 1 ? suites::all().find(argv[1]) : suites::all().end();
     if (found == suites::all().end()) {
         std::fprintf(stderr, "Name one of:");

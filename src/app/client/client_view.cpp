@@ -154,6 +154,7 @@ QWidget* ClientView::buildRecord(SetRow::OutlinesOf outlinesOf) {
         title->setFont(textFont(17, true));
         text = new QLabel(inside);
         text->setObjectName(name);
+        text->setTextFormat(Qt::RichText);
         text->setWordWrap(true);
         text->setFont(textFont(14));
         text->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
@@ -253,7 +254,8 @@ void ClientView::setLengths(present::Lengths lengths) {
     if (m_shown) fill();
 }
 
-void ClientView::show(ClientFile file, std::vector<store::Client> others, std::shared_ptr<const Catalogue> catalogue) {
+void ClientView::show(record::ClientFile file, std::vector<store::Client> others,
+                      std::shared_ptr<const Catalogue> catalogue) {
     m_file = std::move(file);
     m_others = std::move(others);
     m_catalogue = std::move(catalogue);
@@ -355,7 +357,7 @@ QString ClientView::targetsText() const {
         const Movement* movement = m_catalogue->movement(t.movement.toStdString());
         if (!measure) continue;
         out.append(tr("%1, %2: <b>%3</b>, from %4. <a href=\"%5\">Forget it</a>")
-                       .arg(movement ? QString::fromStdString(movement->title) : t.movement,
+                       .arg((movement ? QString::fromStdString(movement->title) : t.movement).toHtmlEscaped(),
                             QString::fromUtf8(measure->title), valueText(t.value, measure->unit, m_lengths), day(t.on))
                        .arg(i));
     }
@@ -395,7 +397,7 @@ void ClientView::fillSets() {
         if (edited.cue && !edited.cue->wording.empty())
             words.append(tr("said: “%1”").arg(QString::fromStdString(edited.cue->wording)));
         auto* item = new QListWidgetItem(words.join(" · ") + "\n" + s->headline, m_sets);
-        item->setData(kSetId, static_cast<qlonglong>(s->id));
+        item->setData(kSetId, s->id.text());
         if (chosen == s->id) m_sets->setCurrentItem(item);
     }
     if (m_sets->currentRow() < 0 && m_sets->count() > 0) m_sets->setCurrentRow(0);
@@ -403,7 +405,7 @@ void ClientView::fillSets() {
 
 std::optional<store::SetId> ClientView::chosenSet() const {
     const auto* item = m_sets->currentItem();
-    return item ? std::optional(store::SetId(item->data(kSetId).toLongLong())) : std::nullopt;
+    return item ? std::optional(store::SetId::fromText(item->data(kSetId).toString())) : std::nullopt;
 }
 
 void ClientView::save() {

@@ -7,7 +7,7 @@
 
 #include "app/client/course_plots.h"
 #include "app/home/set_row.h"
-#include "app/work/client_file.h"
+#include "record/client_file.h"
 
 class QDoubleSpinBox;
 class QLabel;
@@ -28,9 +28,9 @@ class ClientView : public QWidget {
     void setTheme(const Theme& theme);
     void setLengths(present::Lengths lengths);
     /// `others`: clients he can be merged with, or his sets moved to.
-    void show(ClientFile file, std::vector<store::Client> others, std::shared_ptr<const Catalogue> catalogue);
+    void show(record::ClientFile file, std::vector<store::Client> others, std::shared_ptr<const Catalogue> catalogue);
     bool hasClient() const { return m_shown; }
-    const ClientFile& file() const { return m_file; }
+    const record::ClientFile& file() const { return m_file; }
     QListWidget* sets() const { return m_sets; }
     CoursePlots* courses() const { return m_courses; }
     /// Keeps what is still being typed.
@@ -66,7 +66,7 @@ class ClientView : public QWidget {
 
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;
-    ClientFile m_file;
+    record::ClientFile m_file;
     std::vector<store::Client> m_others;
     std::shared_ptr<const Catalogue> m_catalogue;
     bool m_shown = false, m_filling = false;

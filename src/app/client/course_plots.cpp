@@ -22,11 +22,11 @@ void CoursePlots::setTheme(const Theme& theme) {
     update();
 }
 
-void CoursePlots::setCourses(std::vector<Course> courses, present::Lengths lengths) {
+void CoursePlots::setCourses(std::vector<record::Course> courses, present::Lengths lengths) {
     m_courses = std::move(courses);
     m_lengths = lengths;
     QStringList spoken;
-    for (const Course& c : m_courses)
+    for (const record::Course& c : m_courses)
         spoken.append(
             tr("%1, %2: last %3")
                 .arg(c.movementTitle, QString::fromUtf8(c.measure->title),
@@ -56,7 +56,7 @@ QRectF CoursePlots::plotRect(int course) const {
 }
 
 void CoursePlots::drawCourse(QPainter& p, int at) const {
-    const Course& c = m_courses[static_cast<std::size_t>(at)];
+    const record::Course& c = m_courses[static_cast<std::size_t>(at)];
     const QRectF box = plotRect(at);
     p.setPen(QPen(m_theme.line, 1));
     p.setBrush(m_theme.panel);

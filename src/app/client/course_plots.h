@@ -3,8 +3,8 @@
 #include <QWidget>
 
 #include "app/theme/theme.h"
-#include "app/work/client_file.h"
 #include "present/words.h"
+#include "record/client_file.h"
 
 namespace zevo::app {
 
@@ -16,7 +16,7 @@ class CoursePlots : public QWidget {
   public:
     explicit CoursePlots(QWidget* parent);
     void setTheme(const Theme& theme);
-    void setCourses(std::vector<Course> courses, present::Lengths lengths);
+    void setCourses(std::vector<record::Course> courses, present::Lengths lengths);
     QRectF plotRect(int course) const;
     QSize sizeHint() const override;
 
@@ -34,7 +34,7 @@ class CoursePlots : public QWidget {
 
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;
-    std::vector<Course> m_courses;
+    std::vector<record::Course> m_courses;
 };
 
 }  // namespace zevo::app

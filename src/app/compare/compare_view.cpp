@@ -159,12 +159,12 @@ void CompareView::setLengths(present::Lengths lengths) {
 }
 
 CompareSide CompareView::sideOf(bool after) const {
-    const ComparedSet& l = after ? m_after : m_before;
+    const record::ComparedSet& l = after ? m_after : m_before;
     return {l.state, l.title, {}, {}};
 }
 
-void CompareView::show(ComparedSet before, ComparedSet after, std::vector<Comparable::Choice> choices,
-                       std::shared_ptr<const Catalogue> catalogue) {
+void CompareView::show(record::ComparedSet before, record::ComparedSet after,
+                       std::vector<record::Comparable::Choice> choices, std::shared_ptr<const Catalogue> catalogue) {
     m_before = std::move(before), m_after = std::move(after);
     m_choices = std::move(choices);
     m_over = false;
@@ -186,7 +186,7 @@ void CompareView::show(ComparedSet before, ComparedSet after, std::vector<Compar
     refresh();
 }
 
-void CompareView::setSide(bool after, ComparedSet set) {
+void CompareView::setSide(bool after, record::ComparedSet set) {
     (after ? m_after : m_before) = std::move(set);
     m_presenter->setSide(after, sideOf(after));
     openClips();
@@ -196,10 +196,10 @@ void CompareView::setSide(bool after, ComparedSet set) {
 
 void CompareView::openClips() {
     for (bool after : {false, true}) {
-        const ComparedSet& l = after ? m_after : m_before;
+        const record::ComparedSet& l = after ? m_after : m_before;
         const ClipFacts& facts = l.state.set.first.clip;
-        static const Watchable none;
-        const Watchable& clip = l.clips.empty() ? none : l.clips.front();
+        static const record::Watchable none;
+        const record::Watchable& clip = l.clips.empty() ? none : l.clips.front();
         stage(after)->open(clip.path, clip.timesS, {facts.width, facts.height}, clip.missing);
     }
 }
@@ -212,18 +212,19 @@ void CompareView::fillMenus() {
         auto add = [&](const QString& title, store::SetId id) {
             sets->addAction(title, this, [this, after, id] { emit setWanted(after, id); });
         };
-        const auto other = [&](const Comparable::Choice& c) { return c.id != shown; };
+        const auto other = [&](const record::Comparable::Choice& c) { return c.id != shown; };
         const auto last = std::find_if(m_choices.begin(), m_choices.end(), other);
         if (last != m_choices.end()) add(tr("The set before: %1").arg(last->title), last->id);
         const auto best = std::min_element(
             m_choices.begin(), m_choices.end(),
-            [](const Comparable::Choice& a, const Comparable::Choice& b) { return a.clear < b.clear; });
+            [](const record::Comparable::Choice& a, const record::Comparable::Choice& b) { return a.clear < b.clear; });
         if (best != m_choices.end()) add(tr("The best one: %1").arg(best->title), best->id);
         // The one nearest to a month ago.
         constexpr int kMonth = 30;
         const QDate today = m_choices.empty() ? QDate() : m_choices.front().heldOn;
         const auto old = std::min_element(
-            m_choices.begin(), m_choices.end(), [&](const Comparable::Choice& a, const Comparable::Choice& b) {
+            m_choices.begin(), m_choices.end(),
+            [&](const record::Comparable::Choice& a, const record::Comparable::Choice& b) {
                 return std::abs(a.heldOn.daysTo(today) - kMonth) < std::abs(b.heldOn.daysTo(today) - kMonth);
             });
         if (old != m_choices.end() && old->heldOn != today) add(tr("About a month ago: %1").arg(old->title), old->id);

@@ -10,8 +10,8 @@
 #include "app/compare/phase_plot.h"
 #include "app/review/stage.h"
 #include "app/shell/actions.h"
-#include "app/work/comparison_work.h"
 #include "present/compare_presenter.h"
+#include "record/comparable_sets.h"
 
 class QLabel;
 class QMenu;
@@ -29,12 +29,12 @@ class CompareView : public QWidget {
     void setTheme(const Theme& theme);
     void setLengths(present::Lengths lengths);
     /// Shows `after` against `before`; `before` may be the same set, then its first against its last repetition.
-    void show(ComparedSet before, ComparedSet after, std::vector<Comparable::Choice> choices,
+    void show(record::ComparedSet before, record::ComparedSet after, std::vector<record::Comparable::Choice> choices,
               std::shared_ptr<const Catalogue> catalogue);
-    void setSide(bool after, ComparedSet set);
+    void setSide(bool after, record::ComparedSet set);
     bool hasSets() const { return m_presenter != nullptr; }
     const present::ComparePresenter& presenter() const { return *m_presenter; }
-    const ComparedSet& loaded(bool after) const { return after ? m_after : m_before; }
+    const record::ComparedSet& loaded(bool after) const { return after ? m_after : m_before; }
     Stage* stage(bool after) const { return after ? m_afterStage : m_beforeStage; }
     PhasePlot* plot() const { return m_plot; }
     QTableWidget* table() const { return m_table; }
@@ -74,8 +74,8 @@ class CompareView : public QWidget {
     Actions& m_actions;
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;
-    ComparedSet m_before, m_after;
-    std::vector<Comparable::Choice> m_choices;
+    record::ComparedSet m_before, m_after;
+    std::vector<record::Comparable::Choice> m_choices;
     std::unique_ptr<present::ComparePresenter> m_presenter;
     bool m_over = false;
     QTimer m_clock;

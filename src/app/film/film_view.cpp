@@ -225,7 +225,7 @@ void FilmView::enter(const store::Client& client, const SetFacts& facts, const Q
     m_filling = false;
     takePlan();
     if (const Movement* movement = m_catalogue->movement(facts.movement))
-        m_virtual->setMovement(*movement, facts.variation, client.statureCm, static_cast<unsigned>(client.id),
+        m_virtual->setMovement(*movement, facts.variation, client.statureCm, client.id.uuid().data1,
                                m_catalogue->advice);
     fillCameras();
     m_consentText->setText(

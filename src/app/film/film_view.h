@@ -52,7 +52,7 @@ class FilmView : public QWidget {
     void toggleCue();
 
   signals:
-    void filmed(const std::shared_ptr<zevo::app::FilmedSet>& set);
+    void filmed(const std::shared_ptr<zevo::record::FilmedSet>& set);
     void clientChanged(const zevo::store::Client& client);
     void movementChosen(const QString& movement, const QString& variation);
     void settingsChanged(const zevo::app::Settings& settings);

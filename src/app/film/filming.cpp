@@ -2,13 +2,10 @@
 
 #include <QDateTime>
 #include <QDir>
-#include <QFile>
-#include <QJsonDocument>
-#include <QJsonObject>
 #include <QPointer>
 
-#include "app/film/recordings.h"
 #include "catalog/data_files.h"
+#include "present/words.h"
 
 namespace zevo::app {
 namespace {
@@ -17,11 +14,6 @@ namespace {
 constexpr double kSecondEveryS = 0.3;
 
 }  // namespace
-
-SetContext FilmPlan::context() const {
-    const Movement* movement = catalogue->movement(facts.movement);
-    return contextOf(facts, movement ? *movement : catalogue->movements.front());
-}
 
 Filming::Filming(QString libraryFolder, JobQueue* queue, QObject* parent)
     : QObject(parent), m_folder(std::move(libraryFolder)), m_queue(queue) {}
@@ -52,6 +44,43 @@ bool Filming::isClientReady() const {
     return !m_simulated || m_simulated->hasSet();
 }
 
+/// A session's threads end in a job: a camera may take its time to close.
+void Filming::letGo(std::shared_ptr<pipeline::LiveSession>& held) {
+    if (auto session = std::exchange(held, nullptr))
+        m_queue->add(
+            tr("Closing the camera"), JobQueue::Priority::Now,
+            [session = std::move(session)](const auto&, const auto&) mutable -> Result<void> {
+                session.reset();
+                return {};
+            },
+            [](const Result<void>&) {});
+}
+
+void Filming::dropSecond() {
+    m_secondGone = false;
+    m_simulatedSecond = nullptr;
+    letGo(m_second);
+}
+
+/// The first camera ends the recording, or the filming; the one that helps ends nothing but itself.
+void Filming::cameraFailed(bool second, const Error& error) {
+    if (second) {
+        emit trouble({tr("The second camera: %1").arg(present::sentence(error)).toStdString(), error.detail});
+        // What it filmed until now is closed with the set.
+        if (m_phase == Phase::Filming || m_phase == Phase::Ending || m_beginning)
+            m_secondGone = true;
+        else
+            dropSecond();
+        return;
+    }
+    emit trouble(error);
+    m_firstGone = true;
+    if (m_phase == Phase::Filming || m_beginning)
+        end();
+    else if (m_phase != Phase::Ending)
+        close();
+}
+
 void Filming::close() {
     ++m_opening;
     if (m_drawing) m_queue->stop(*m_drawing);
@@ -62,16 +91,9 @@ void Filming::close() {
         const std::lock_guard lock(newest->mutex);
         newest->look.reset();
     }
-    // Its threads end elsewhere: a camera may take its time to close.
-    for (auto* held : {&m_session, &m_second})
-        if (auto session = std::exchange(*held, nullptr))
-            m_queue->add(
-                tr("Closing the camera"), JobQueue::Priority::Now,
-                [session = std::move(session)](const auto&, const auto&) mutable -> Result<void> {
-                    session.reset();
-                    return {};
-                },
-                [](const Result<void>&) {});
+    letGo(m_session);
+    letGo(m_second);
+    m_beginning = m_endWanted = m_firstGone = m_secondGone = false;
     setPhase(Phase::Off);
 }
 
@@ -113,33 +135,31 @@ void Filming::open(const pipeline::CameraChoice& camera, const std::optional<pip
     struct Opened {
         std::shared_ptr<pipeline::LiveSession> session, second;
         sim::SimulatedCamera *simulated = nullptr, *simulatedSecond = nullptr;
+        std::optional<Error> secondRefused;
     };
     auto opened = std::make_shared<Opened>();
     const QPointer<Filming> self(this);
     auto onLook = handOver(m_newest, opening, false), onSecond = handOver(m_newestSecond, opening, true);
-    auto onTrouble = [self, opening](const Error& error) {
-        QMetaObject::invokeMethod(
-            qApp,
-            [self, opening, error] {
-                if (!self || opening != self->m_opening) return;
-                emit self->trouble(error);
-                if (self->m_phase == Phase::Filming)
-                    self->end();
-                else
-                    self->close();
-            },
-            Qt::QueuedConnection);
+    auto troubleOf = [self, opening](bool second) {
+        return [self, opening, second](const Error& error) {
+            QMetaObject::invokeMethod(
+                qApp,
+                [self, opening, second, error] {
+                    if (self && opening == self->m_opening) self->cameraFailed(second, error);
+                },
+                Qt::QueuedConnection);
+        };
     };
     m_queue->add(
         tr("Opening the camera"), JobQueue::Priority::Now,
         [opened, camera, second, model, dials = m_dials, folder = QDir(m_folder).filePath("simulated").toStdString(),
-         onLook, onSecond, onTrouble](const auto& cancel, const auto&) -> Result<void> {
+         onLook, onSecond, troubleOf](const auto& cancel, const auto&) -> Result<void> {
             pipeline::LiveSession::Options options;
             options.modelDir = catalog::modelDir();
             if (const auto size = pose::modelSizeFromName(model.toStdString())) options.model = *size;
             auto start = [&](const pipeline::CameraChoice& which, const sim::ClientDials& theirs,
-                             sim::SimulatedCamera*& simulated,
-                             const auto& look) -> Result<std::unique_ptr<pipeline::LiveSession>> {
+                             sim::SimulatedCamera*& simulated, const auto& look,
+                             bool helps) -> Result<std::unique_ptr<pipeline::LiveSession>> {
                 std::unique_ptr<media::LiveSource> source;
                 if (which.id == "simulated") {
                     auto rest = pipeline::drawnRest(theirs, folder, cancel);
@@ -153,20 +173,28 @@ void Filming::open(const pipeline::CameraChoice& camera, const std::optional<pip
                     if (!made) return made.error();
                     source = std::move(*made);
                 }
-                return pipeline::LiveSession::start(std::move(source), options, look, onTrouble);
+                return pipeline::LiveSession::start(std::move(source), options, look, troubleOf(helps));
             };
-            auto session = start(camera, dials, opened->simulated, onLook);
+            auto session = start(camera, dials, opened->simulated, onLook, false);
             if (!session) return session.error();
             opened->session = std::move(*session);
             if (!second) return {};
             options.followEveryS = kSecondEveryS;
-            auto other = start(*second, otherView(dials), opened->simulatedSecond, onSecond);
-            if (!other) return other.error();
-            opened->second = std::move(*other);
+            auto other = start(*second, otherView(dials), opened->simulatedSecond, onSecond, true);
+            // It helps; without it the first one films all the same.
+            if (other)
+                opened->second = std::move(*other);
+            else
+                opened->secondRefused = other.error(), opened->simulatedSecond = nullptr;
             return {};
         },
         [this, self, opened, opening](const Result<void>& done) {
-            if (!self || opening != m_opening) return;
+            if (!self) return;
+            if (opening != m_opening) {  // another one is wanted by now
+                letGo(opened->session);
+                letGo(opened->second);
+                return;
+            }
             if (!done) {
                 setPhase(Phase::Off);
                 emit trouble(done.error());
@@ -176,13 +204,14 @@ void Filming::open(const pipeline::CameraChoice& camera, const std::optional<pip
             m_simulated = opened->simulated;
             m_second = opened->second;
             m_simulatedSecond = opened->simulatedSecond;
+            if (opened->secondRefused) emit trouble(*opened->secondRefused);
             if (m_plan.catalogue) setPlan(m_plan);
             setPhase(Phase::Watching);
             if (m_simulated) drawClient();
         });
 }
 
-void Filming::setPlan(const FilmPlan& plan) {
+void Filming::setPlan(const record::FilmPlan& plan) {
     m_plan = plan;
     const Movement* movement = plan.catalogue->movement(plan.facts.movement);
     for (const auto& session : {m_session, m_second})
@@ -220,49 +249,62 @@ void Filming::react(FilmingSwitch::Event event) {
 }
 
 QString Filming::newPath(const QString& view) const {
-    // Date, client's number, movement, view: no names on the disk.
+    // Date, the beginning of the client's id, movement, view: no names on the disk.
     return QDir(m_folder).filePath(QString("recordings/%1_client-%2_%3_%4.mkv")
-                                       .arg(m_begun.toString("yyyy-MM-dd_HHmmss"))
-                                       .arg(static_cast<qlonglong>(m_plan.client.id))
-                                       .arg(QString::fromStdString(m_plan.facts.movement), view));
+                                       .arg(m_begun.toString("yyyy-MM-dd_HHmmss"), m_plan.client.id.text().left(8),
+                                            QString::fromStdString(m_plan.facts.movement), view));
 }
 
+/// The disk and the following thread are waited for in a job: what is before the start is in the ring, so that nothing
+/// is missed meanwhile.
 void Filming::begin() {
     m_begun = QDateTime::currentDateTime();
-    m_path = newPath(m_view);
-    m_secondPath = newPath("second");
-    QDir().mkpath(QFileInfo(m_path).path());
-    auto begun = noteRecording(m_path, m_plan);
-    if (begun)
-        begun = m_session->film(m_path.toStdString(), m_begun.toUTC().toString(Qt::ISODate).toStdString(),
-                                m_plan.context());
-    // Without the second one the set is filmed all the same.
-    if (begun && m_second) {
-        auto also = noteRecording(m_secondPath, m_plan);
-        if (also)
-            also = m_second->film(m_secondPath.toStdString(), m_begun.toUTC().toString(Qt::ISODate).toStdString(),
-                                  m_plan.context());
-        if (!also) {
-            forgetRecording(m_secondPath);
-            emit trouble(also.error());
-        }
-    }
-    if (!begun) {
-        forgetRecording(m_path);
-        m_switch.disarm();
-        setPhase(Phase::Watching);
-        emit trouble(begun.error());
-        return;
-    }
-    setPhase(Phase::Filming);
-    for (auto* simulated : {m_simulated, m_simulatedSecond})
-        if (simulated) simulated->begin();
+    m_filmed = m_plan;
+    m_beginning = true;
+    m_endWanted = false;
+    struct Begun {
+        std::optional<Error> second;
+    };
+    auto result = std::make_shared<Begun>();
+    m_queue->add(
+        tr("Starting the recording"), JobQueue::Priority::Now,
+        [session = m_session, second = m_second, path = newPath(m_view), secondPath = newPath("second"),
+         folder = m_folder, plan = m_plan, begun = m_begun, result](const auto&, const auto&) -> Result<void> {
+            if (auto done = record::beginRecording(folder, *session, path, plan, begun); !done) return done;
+            // Without the second one the set is filmed all the same.
+            if (second)
+                if (auto also = record::beginRecording(folder, *second, secondPath, plan, begun); !also)
+                    result->second = also.error();
+            return {};
+        },
+        [this, self = QPointer<Filming>(this), opening = m_opening, result](const Result<void>& done) {
+            if (!self || opening != m_opening) return;  // closed meanwhile: its file has got its end
+            m_beginning = false;
+            if (!done) {
+                m_switch.disarm();
+                m_endWanted = false;
+                setPhase(Phase::Watching);
+                emit trouble(done.error());
+                if (m_firstGone) close();
+                return;
+            }
+            setPhase(Phase::Filming);
+            if (result->second) emit trouble(*result->second);
+            for (auto* simulated : {m_simulated, m_simulatedSecond})
+                if (simulated) simulated->begin();
+            if (std::exchange(m_endWanted, false)) end();
+        });
 }
 
 void Filming::end() {
+    if (m_beginning) {
+        m_endWanted = true;
+        return;
+    }
+    if (m_phase != Phase::Filming) return;  // it has been ended already
     setPhase(Phase::Ending);
-    auto set = std::make_shared<FilmedSet>();
-    set->plan = m_plan;
+    auto set = std::make_shared<record::FilmedSet>();
+    set->plan = m_filmed;
     set->reason = m_switch.reason();
     set->begun = m_begun;
     m_queue->add(
@@ -284,7 +326,10 @@ void Filming::end() {
             }
             emit ended(set);
             // Unplugged, or no room: the camera is switched on again by a key.
-            if (set->filmed.broken) close();
+            if (set->filmed.broken || m_firstGone)
+                close();
+            else if (m_secondGone)
+                dropSecond();
         });
 }
 
@@ -354,8 +399,8 @@ void Filming::drawClient() {
         });
 }
 
-void Filming::unplug() {
-    if (m_simulated) m_simulated->unplug();
+void Filming::unplug(bool second) {
+    if (auto* simulated = second ? m_simulatedSecond : m_simulated) simulated->unplug();
 }
 
 }  // namespace zevo::app

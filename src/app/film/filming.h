@@ -11,29 +11,9 @@
 #include "core/live/filming_switch.h"
 #include "pipeline/live_session.h"
 #include "pipeline/virtual_client.h"
-#include "store/records.h"
+#include "record/filmed_sets.h"
 
 namespace zevo::app {
-
-/// What is about to be filmed.
-struct FilmPlan {
-    store::Client client;
-    SetFacts facts;
-    QString standard;  ///< empty: the movement's default
-    std::shared_ptr<const Catalogue> catalogue;
-    SetContext context() const;
-};
-
-/// A recording that has ended, with what it was made for.
-struct FilmedSet {
-    FilmPlan plan;
-    pipeline::Filmed filmed;
-    FilmingSwitch::Reason reason = FilmingSwitch::Reason::None;
-    QDateTime begun;
-    std::optional<pipeline::Filmed> second{};  ///< by another camera at the same time
-    /// How much later the second camera's clip begins, by the clock both share.
-    double laterS() const { return second ? second->firstS - filmed.firstS : 0; }
-};
 
 /// The camera behind the film page: opens it, starts and stops recordings by key or by itself, and tells what is seen.
 /// Everything slow happens in jobs; looks at pictures come newest first, and what the window does not get to is left
@@ -57,8 +37,8 @@ class Filming : public QObject {
     void open(const pipeline::CameraChoice& camera, const std::optional<pipeline::CameraChoice>& second,
               const QString& model);
     void close();
-    void setPlan(const FilmPlan& plan);
-    const FilmPlan& plan() const { return m_plan; }
+    void setPlan(const record::FilmPlan& plan);
+    const record::FilmPlan& plan() const { return m_plan; }
     void setRules(const FilmingRules& rules) { m_switch.setRules(rules); }
     /// Waits for the client. `afresh`: he may begin at once if he stands still (see FilmingSwitch::arm()).
     void arm(bool afresh);
@@ -77,15 +57,15 @@ class Filming : public QObject {
     const sim::ClientDials& dials() const { return m_dials; }
     /// Whether the virtual client's set is drawn; a real one is always ready.
     bool isClientReady() const;
-    /// For tests: the simulated camera is pulled out.
-    void unplug();
+    /// For tests: the simulated camera is pulled out, or the one that helps.
+    void unplug(bool second = false);
 
   signals:
     void phaseChanged();
     void looked(const zevo::pipeline::LiveLook& look);
     void secondLooked(const zevo::pipeline::LiveLook& look);
     /// A recording ended; the camera goes on.
-    void ended(const std::shared_ptr<zevo::app::FilmedSet>& set);
+    void ended(const std::shared_ptr<zevo::record::FilmedSet>& set);
     /// The camera or the recording ended by itself, or could not begin; plain words.
     void trouble(const zevo::Error& error);
     /// How far the virtual client's set is drawn, per cent; 100: he is ready.
@@ -96,6 +76,9 @@ class Filming : public QObject {
     void react(FilmingSwitch::Event event);
     void begin();
     void end();
+    void letGo(std::shared_ptr<pipeline::LiveSession>& held);
+    void dropSecond();
+    void cameraFailed(bool second, const Error& error);
     void drawClient();
     void setPhase(Phase phase);
     QString newPath(const QString& view) const;
@@ -110,11 +93,15 @@ class Filming : public QObject {
     sim::SimulatedCamera *m_simulated = nullptr, *m_simulatedSecond = nullptr;
     sim::ClientDials m_dials;
     std::optional<JobId> m_drawing;
-    FilmPlan m_plan;
+    record::FilmPlan m_plan, m_filmed;  ///< of what comes next; of the recording under way
     FilmingSwitch m_switch;
     Phase m_phase = Phase::Off;
     QDateTime m_begun;
-    QString m_path, m_secondPath, m_view;
+    QString m_view;
+    bool m_beginning = false;   ///< a job begins the recording
+    bool m_endWanted = false;   ///< meanwhile it was wished to end
+    bool m_firstGone = false;   ///< the first camera failed
+    bool m_secondGone = false;  ///< the camera that helps failed during the recording
     int m_opening = 0, m_drawings = 0;
     /// The newest look, handed over by the following thread; shared so that a late one finds it still there.
     struct Newest {

@@ -150,7 +150,8 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     m_sets = bigList(this, "sets", "Sets");
     m_sets->setItemDelegate(
         m_rows = new SetRow(
-            [this](qlonglong id) -> const std::vector<Outline>& { return outlinesOf(store::SetId(id)); }, m_sets));
+            [this](const QString& id) -> const std::vector<Outline>& { return outlinesOf(store::SetId::fromText(id)); },
+            m_sets));
     right->addWidget(m_sets, 1);
     auto* caution = new QLabel(
         "Zevo supports coaching; it is not a medical device. Pain, numbness, giving way or a recent injury belong to a "
@@ -173,7 +174,9 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     connect(m_movement, &QComboBox::activated, this, [this](int i) {
         emit movementChosen(m_movement->itemData(i).toString(), m_movement->itemData(i, Qt::UserRole + 1).toString());
     });
-    auto openSet = [this](QListWidgetItem* item) { emit setWanted(store::SetId(item->data(kSetId).toLongLong())); };
+    auto openSet = [this](QListWidgetItem* item) {
+        emit setWanted(store::SetId::fromText(item->data(kSetId).toString()));
+    };
     connect(m_sets, &QListWidget::itemClicked, this, openSet);
     connect(m_sets, &QListWidget::itemActivated, this, openSet);
 }

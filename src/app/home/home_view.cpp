@@ -17,11 +17,11 @@
 #include <QUndoStack>
 #include <cmath>
 
-#include "app/film/recordings.h"
 #include "app/home/client_row.h"
 #include "app/home/movement_box.h"
 #include "app/home/set_row.h"
 #include "present/log_words.h"
+#include "record/erasing.h"
 
 namespace zevo::app {
 namespace {
@@ -177,7 +177,7 @@ void HomeView::showSets(const store::Client& client) {
                                              .arg(present::repCount(s.reps))
                                              .arg(s.headline),
                                          m_sets);
-        item->setData(kSetId, static_cast<qlonglong>(s.id));
+        item->setData(kSetId, s.id.text());
     }
     m_sets->setUpdatesEnabled(true);
 }
@@ -257,10 +257,8 @@ void HomeView::offerErasure() {
 
 void HomeView::eraseClient(store::ClientId id) {
     m_undo->clear();
-    if (auto done = m_library->deleteClient(id); !done)
-        emit failed(present::sentence(done.error()));
-    else
-        eraseStranded(*m_library, id);
+    if (auto done = record::eraseClient(*m_library, id); !done) emit failed(present::sentence(done.error()));
+    emit erased(id);
     refresh();
 }
 

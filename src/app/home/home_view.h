@@ -67,6 +67,7 @@ class HomeView : public QWidget {
     void movementChosen(const QString& movement, const QString& variation);
     void clientChanged(const zevo::store::Client& client);
     void failed(const QString& message);
+    void erased(store::ClientId id);
 
   protected:
     bool eventFilter(QObject* watched, QEvent* e) override;

@@ -24,7 +24,7 @@ void SetRow::paint(QPainter* p, const QStyleOptionViewItem& option, const QModel
     p->drawText(words, Qt::AlignLeft | Qt::AlignBottom,
                 p->fontMetrics().elidedText(lines.value(0), Qt::ElideRight, static_cast<int>(words.width())));
 
-    const std::vector<Outline>& outlines = m_outlinesOf(index.data(kSetId).toLongLong());
+    const std::vector<Outline>& outlines = m_outlinesOf(index.data(kSetId).toString());
     QRectF window;
     for (const auto& o : outlines)
         for (const auto& [x, y] : o.points) window = window.united(QRectF(x, y, 1, 1));

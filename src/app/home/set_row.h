@@ -15,7 +15,7 @@ inline constexpr int kSetId = Qt::UserRole;
 /// row is drawn, and only then.
 class SetRow : public QStyledItemDelegate {
   public:
-    using OutlinesOf = std::function<const std::vector<Outline>&(qlonglong set)>;
+    using OutlinesOf = std::function<const std::vector<Outline>&(const QString& set)>;
     SetRow(OutlinesOf outlinesOf, QObject* parent) : QStyledItemDelegate(parent), m_outlinesOf(std::move(outlinesOf)) {}
     void setTheme(const Theme& theme) { m_theme = theme; }
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;

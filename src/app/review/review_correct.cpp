@@ -173,8 +173,14 @@ void ReviewView::dragEdge(bool start, double timeS, bool dropped) {
     const auto span = chosenSpan();
     if (!span) return;
     constexpr double kLeastS = 0.3;
-    const double from = start ? std::min(timeS, span->bottomS - kLeastS) : span->startS,
-                 to = start ? span->endS : std::max(timeS, span->bottomS + kLeastS);
+    // Not into its neighbours: they would share a stretch, and the next pull would take one of them away.
+    double earliestS = -1e9, latestS = 1e9;
+    for (const auto& other : presenter().spans(m_second)) {
+        if (other.number < span->number) earliestS = std::max(earliestS, other.endS);
+        if (other.number > span->number) latestS = std::min(latestS, other.startS);
+    }
+    const double from = start ? std::max(earliestS, std::min(timeS, span->bottomS - kLeastS)) : span->startS,
+                 to = start ? span->endS : std::min(latestS, std::max(timeS, span->bottomS + kLeastS));
     if (dropped) return setReps({span->startS, span->endS}, {{from, to}}, tr("the ends of rep %1").arg(span->number));
     auto spans = presenter().spans(m_second);
     auto& mine = spans[static_cast<std::size_t>(presenter().spanOfRep(m_second))];

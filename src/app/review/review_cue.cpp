@@ -7,10 +7,11 @@
 
 namespace zevo::app {
 
-void ReviewView::refine(std::shared_ptr<const Observation> seen, bool wholly) {
-    m_refined = m_refined || wholly;
+void ReviewView::takeOver(const Edits& known, const Edits& theirs, Observations seen, const std::map<int, int>& moved,
+                          std::vector<record::Watchable> clips) {
+    m_clips = std::move(clips);
     m_refining = true;
-    m_document->refine(std::move(seen));
+    m_document->rebase(known, theirs, std::move(seen), moved);
 }
 
 void ReviewView::giveCue() {

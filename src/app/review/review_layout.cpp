@@ -75,6 +75,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_about = atEnd("aboutSet", "Set…");
     m_offers = new QLabel(this);
     m_offers->setObjectName("offers");
+    m_offers->setTextFormat(Qt::RichText);
     m_offers->setWordWrap(true);
     m_offers->setFont(textFont(14));
     m_offers->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);

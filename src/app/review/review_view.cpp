@@ -33,14 +33,14 @@ void ReviewView::setLengths(Lengths lengths) {
     refreshAll();
 }
 
-const Watchable& ReviewView::clip(bool second) const {
-    static const Watchable none;
+const record::Watchable& ReviewView::clip(bool second) const {
+    static const record::Watchable none;
     const auto& edited = m_document->state().edited;
     const auto i = second && edited.second ? static_cast<std::size_t>(edited.second->observation) : 0;
     return i < m_clips.size() ? m_clips[i] : none;
 }
 
-void ReviewView::setSet(LoadedSet set, Lengths lengths) {
+void ReviewView::setSet(record::LoadedSet set, Lengths lengths) {
     m_following.clear();
     m_stage->setPlaying(false);
     m_presenter = std::make_unique<present::ReviewPresenter>(set.state, set.catalogue);
@@ -93,7 +93,7 @@ void ReviewView::takeState() {
 void ReviewView::openView(bool second) {
     m_second = second && presenter().hasSecond();
     const ClipFacts& facts = presenter().set().view(m_second).clip;
-    const Watchable& shown = clip(m_second);
+    const record::Watchable& shown = clip(m_second);
     m_stage->open(shown.path, shown.timesS, {facts.width, facts.height}, shown.missing);
 }
 
@@ -120,7 +120,7 @@ void ReviewView::refreshAll() {
         m_standards->setItemData(m_standards->count() - 1, QString::fromStdString(s.reason), Qt::ToolTipRole);
     }
     m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(m_document->state().wholeStandard)));
-    m_standards->setToolTip(QString::fromStdString(presenter().standard().reason));
+    m_standards->setToolTip(QString::fromStdString(presenter().standard().reason).toHtmlEscaped());
     const auto& second = clip(true);
     m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
                     heldOn(), client().choices);
@@ -153,9 +153,11 @@ QString ReviewView::keptOffer() {
                                     edits = m_document->edits()](const auto& answer) {
             if (!of || of != m_document.get() || edits != m_document->edits()) return;
             const auto& book = m_document->catalogue().advice;
-            m_differences = answer ? tr("Measuring it anew would change: %1 <a href=\"anew\">Measure anew</a>")
-                                         .arg(present::differenceLines(*answer, book, presenter().lengths()).join(" "))
-                                   : tr("It cannot be measured anew: %1").arg(present::sentence(answer.error()));
+            m_differences =
+                answer
+                    ? tr("Measuring it anew would change: %1 <a href=\"anew\">Measure anew</a>")
+                          .arg(present::differenceLines(*answer, book, presenter().lengths()).join(" ").toHtmlEscaped())
+                    : tr("It cannot be measured anew: %1").arg(present::sentence(answer.error()).toHtmlEscaped());
             QTimer::singleShot(0, this, &ReviewView::refreshOffers);
         });
     }

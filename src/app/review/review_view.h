@@ -14,8 +14,9 @@
 #include "app/review/set_panel.h"
 #include "app/review/stage.h"
 #include "app/shell/actions.h"
-#include "app/work/set_work.h"
 #include "present/set_document.h"
+#include "record/importing.h"
+#include "record/opening.h"
 
 class QBoxLayout;
 class QComboBox;
@@ -34,12 +35,15 @@ class ReviewView : public QWidget {
     ReviewView(Actions& actions, QWidget* parent = nullptr);
     void setTheme(const Theme& theme);
     void setLengths(Lengths lengths);
-    void setSet(LoadedSet set, Lengths lengths);
+    void setSet(record::LoadedSet set, Lengths lengths);
     /// A further clip of the set shown, before the edit that speaks of it.
-    void addClip(Watchable clip) { m_clips.push_back(std::move(clip)); }
+    void addClip(record::Watchable clip) { m_clips.push_back(std::move(clip)); }
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
-    /// The first view was read more carefully, `wholly` or only its outlines; what is being looked at stays.
-    void refine(std::shared_ptr<const Observation> seen, bool wholly = true);
+    /// The record holds more than the document knew (see SetDocument::rebase()); what is being looked at stays.
+    void takeOver(const Edits& known, const Edits& theirs, Observations seen, const std::map<int, int>& moved,
+                  std::vector<record::Watchable> clips);
+    /// The first view was read once more, picture by picture.
+    void setRefined() { m_refined = true; }
     bool hasSet() const { return m_document != nullptr; }
     store::SetId id() const { return m_stored.id; }
     const store::Client& client() const { return m_stored.client; }
@@ -47,7 +51,7 @@ class ReviewView : public QWidget {
     void setClient(const store::Client& client);
     FeltPicker* feltPicker() const { return m_feltPicker; }
     const QDate& heldOn() const { return m_stored.heldOn; }
-    const Watchable& clip(bool second) const;
+    const record::Watchable& clip(bool second) const;
     present::SetDocument& document() const { return *m_document; }
 
     RepStrip* strip() const { return m_strip; }
@@ -160,12 +164,12 @@ class ReviewView : public QWidget {
     Actions& m_actions;
     Theme m_theme = lightTheme();
     store::StoredSet m_stored;  ///< without what the document holds
-    std::vector<Watchable> m_clips;
+    std::vector<record::Watchable> m_clips;
     std::unique_ptr<present::SetDocument> m_document;
     std::unique_ptr<present::ReviewPresenter> m_presenter;
     std::optional<Edits> m_differencesOf;  ///< edits that m_differences was found out for
     QString m_differences;
-    std::optional<LoadedSet::Before> m_before;
+    std::optional<record::LoadedSet::Before> m_before;
     std::vector<CueScore> m_scores;  ///< of this client's cues
     bool m_refined = false, m_refining = false;
     bool m_skeleton = false, m_second = false, m_correcting = false;

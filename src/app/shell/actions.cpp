@@ -117,7 +117,8 @@ const std::vector<KeyRow>& keyTable() {
         {"stopWork", "Esc", QT_TRANSLATE_NOOP("keys", "stop measuring; the strip shows what")},
         {"tab", "Tab", QT_TRANSLATE_NOOP("keys", "to the next control"), Where::Focus},
         {"keys", "? F1", QT_TRANSLATE_NOOP("keys", "this page")},
-        {"copyDetails", "Ctrl+Shift+C", QT_TRANSLATE_NOOP("keys", "copy the details of what went wrong")},
+        {"copyDetails", "Ctrl+Shift+C", QT_TRANSLATE_NOOP("keys", "the details of what went wrong, to read and copy")},
+        {"coachName", "Ctrl+Alt+N", QT_TRANSLATE_NOOP("keys", "who works at this computer: stands with every change")},
         {"quit", "Ctrl+Q", QT_TRANSLATE_NOOP("keys", "close Zevo")}};
     return all;
 }

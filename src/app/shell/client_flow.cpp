@@ -14,10 +14,13 @@
 #include <QVBoxLayout>
 
 #include "app/client/client_view.h"
-#include "app/film/recordings.h"
 #include "app/shell/main_window.h"
 #include "app/shell/palette.h"
 #include "core/signal/filter.h"
+#include "record/client_file.h"
+#include "record/export_client.h"
+#include "record/filmed_sets.h"
+#include "record/readings.h"
 
 namespace zevo::app {
 
@@ -25,16 +28,23 @@ using present::sentence;
 
 namespace {
 
-/// Sets that stand elsewhere in the record; places before and after.
+/// Sets that stand elsewhere in the record; places before and after. A set that becomes another client's takes over
+/// what is true of them, and has it back with undo.
 class SetMove : public QUndoCommand {
   public:
     struct Step {
         store::SetId id{};
         store::SetPlace from, to;
+        std::optional<SetFacts> before{}, after{};
     };
-    SetMove(store::Library* library, std::vector<Step> steps, std::function<void(const QString&)> done,
-            const QString& what)
-        : m_library(library), m_steps(std::move(steps)), m_done(std::move(done)) {
+    struct With {
+        record::SetWriter* writer;
+        std::function<std::shared_ptr<const Catalogue>()> catalogue;
+        QString coach;
+        std::function<void(const QString& problem)> done;
+    };
+    SetMove(With with, std::vector<Step> steps, const QString& what)
+        : m_with(std::move(with)), m_steps(std::make_shared<std::vector<Step>>(std::move(steps))) {
         setText(what);
     }
     void undo() override { put(true); }
@@ -42,14 +52,25 @@ class SetMove : public QUndoCommand {
 
   private:
     void put(bool back) {
-        QString problem;
-        for (const Step& s : m_steps)
-            if (auto put = m_library->putSet(s.id, back ? s.from : s.to); !put) problem = sentence(put.error());
-        m_done(problem);
+        m_with.writer->run(
+            [steps = m_steps, back, catalogue = m_with.catalogue(),
+             coach = m_with.coach](store::Library& library) -> Result<void> {
+                for (Step& s : *steps) {
+                    const store::SetPlace& place = back ? s.from : s.to;
+                    if (s.from.client == s.to.client) {
+                        if (auto put = library.putSet(s.id, place); !put) return put;
+                        continue;
+                    }
+                    auto had = record::giveSet(library, s.id, place, back ? s.before : s.after, catalogue, coach);
+                    if (!had) return had.error();
+                    (back ? s.after : s.before) = std::move(*had);
+                }
+                return {};
+            },
+            [done = m_with.done](const Result<void>& result) { done(result ? QString() : sentence(result.error())); });
     }
-    store::Library* m_library;
-    std::vector<Step> m_steps;
-    std::function<void(const QString&)> m_done;
+    With m_with;
+    std::shared_ptr<std::vector<Step>> m_steps;
 };
 
 }  // namespace
@@ -119,12 +140,18 @@ void MainWindow::openClientPage() {
 }
 
 void MainWindow::showClientPage(store::ClientId id) {
-    auto file = std::make_shared<std::optional<ClientFile>>();
     const int opening = ++m_opening;
+    afterWrites([this, id, opening] {
+        if (opening == m_opening) readClientPage(id, opening);
+    });
+}
+
+void MainWindow::readClientPage(store::ClientId id, int opening) {
+    auto file = std::make_shared<std::optional<record::ClientFile>>();
     m_queue.add(
         tr("Opening the client"), JobQueue::Priority::Now,
         [folder = m_library.folder(), id, catalogue = m_catalogue, file](const auto&, const auto&) -> Result<void> {
-            auto read = readClientFile(folder, id, catalogue);
+            auto read = record::readClientFile(folder, id, catalogue);
             if (!read) return read.error();
             *file = std::move(*read);
             return {};
@@ -135,7 +162,7 @@ void MainWindow::showClientPage(store::ClientId id) {
             std::vector<store::Client> others;
             if (const auto all = m_library.findClients({}))
                 for (const auto& c : *all)
-                    if (c.client.id != id) others.push_back(c.client);
+                    if (!(c.client.id == id)) others.push_back(c.client);
             m_review->stage()->setPlaying(false);
             m_client->setLengths(m_settings.lengths);
             m_client->show(std::move(**file), std::move(others), m_catalogue);
@@ -161,14 +188,13 @@ void MainWindow::moveSets(std::vector<std::tuple<store::SetId, store::SetPlace, 
                           const QString& what) {
     std::vector<SetMove::Step> all;
     for (const auto& [id, from, to] : steps) all.push_back({id, from, to});
-    m_undo->push(new SetMove(
-        &m_library, std::move(all),
-        [this](const QString& problem) {
-            if (!problem.isEmpty()) showNotice(problem);
-            m_home->refresh();
-            reloadClientPage();
-        },
-        what));
+    SetMove::With with{m_writer, [this] { return m_catalogue; }, m_settings.coach,
+                       [this](const QString& problem) {
+                           if (!problem.isEmpty()) showNotice(problem);
+                           m_home->refresh();
+                           reloadClientPage();
+                       }};
+    m_undo->push(new SetMove(std::move(with), std::move(all), what));
 }
 
 /// Changes places with its neighbour on the same day.
@@ -211,8 +237,9 @@ void MainWindow::exportClient(const QString& into) {
     auto where = std::make_shared<QString>();
     m_queue.add(
         tr("Exporting %1").arg(m_client->file().client.name), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), id, into, where](const auto& cancel, const auto&) -> Result<void> {
-            auto done = app::exportClient(folder, id, into, cancel);
+        [folder = m_library.folder(), id, into, where, catalogue = m_catalogue](const auto& cancel,
+                                                                                const auto&) -> Result<void> {
+            auto done = record::exportClient(folder, id, into, catalogue, cancel);
             if (!done) return done.error();
             *where = *done;
             return {};

@@ -12,12 +12,12 @@ void MainWindow::connectComparing() {
     m_actions.on("compare", [this] { compareSet(); });
     connect(m_compare, &CompareView::left, this, &MainWindow::backToSet);
     connect(m_compare, &CompareView::setWanted, this, [this](bool after, store::SetId id) {
-        auto loaded = std::make_shared<std::optional<ComparedSet>>();
+        auto loaded = std::make_shared<std::optional<record::ComparedSet>>();
         m_queue.add(
             tr("Opening the set"), JobQueue::Priority::Now,
             [folder = m_library.folder(), id, catalogue = m_catalogue, loaded](const auto&,
                                                                                const auto&) -> Result<void> {
-                auto set = openCompared(folder, id, catalogue);
+                auto set = record::openCompared(folder, id, catalogue);
                 if (!set) return set.error();
                 *loaded = std::move(*set);
                 return {};
@@ -34,13 +34,13 @@ void MainWindow::compareSet() {
     if (currentView() != m_review || !m_review->hasSet()) return;
     const store::SetId id = m_review->id();
     const QString movement = QString::fromStdString(m_review->document().facts().movement);
-    auto found = std::make_shared<std::optional<Comparable>>();
+    auto found = std::make_shared<std::optional<record::Comparable>>();
     m_queue.add(
         tr("Opening the set"), JobQueue::Priority::Now,
         [folder = m_library.folder(), id, client = m_review->client().id, movement,
          standard = m_review->document().state().standard, catalogue = m_catalogue,
          found](const auto&, const auto&) -> Result<void> {
-            auto sets = comparableWith(folder, id, client, movement, standard, catalogue);
+            auto sets = record::comparableWith(folder, id, client, movement, standard, catalogue);
             if (!sets) return sets.error();
             *found = std::move(*sets);
             return {};
@@ -51,8 +51,8 @@ void MainWindow::compareSet() {
         });
 }
 
-void MainWindow::showComparison(const Comparable& found) {
-    const ComparedSet shown{m_review->id(), m_review->document().state(), {m_review->clip(false)}, found.title};
+void MainWindow::showComparison(const record::Comparable& found) {
+    const record::ComparedSet shown{m_review->id(), m_review->document().state(), {m_review->clip(false)}, found.title};
     m_review->stage()->setPlaying(false);
     m_compare->setLengths(m_settings.lengths);
     m_compare->show(found.before ? *found.before : shown, shown, found.choices, m_catalogue);

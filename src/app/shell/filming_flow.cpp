@@ -11,8 +11,10 @@
 #include <QUndoStack>
 
 #include "app/client/client_view.h"
-#include "app/film/recordings.h"
 #include "app/shell/main_window.h"
+#include "record/file_shelf.h"
+#include "record/filmed_sets.h"
+#include "record/readings.h"
 
 namespace zevo::app {
 
@@ -77,9 +79,9 @@ void MainWindow::filmSet() {
         const auto read = m_library.client(*id);
         if (!read) return showNotice(sentence(read.error()));
         client = *read;
-        facts = carriedOver(m_library, client, chosenMovement());
+        facts = record::carriedOver(m_library, client, chosenMovement());
     }
-    takeFrom(client, facts);
+    record::takeFrom(client, QDate::currentDate(), facts);
     filmClient(client, facts, standard, cue);
 }
 
@@ -89,7 +91,7 @@ void MainWindow::filmClient(const store::Client& client, const SetFacts& facts, 
     m_otherViewOf.reset();
     m_review->stage()->setPlaying(false);
     m_notice->hide();
-    if (m_filming && m_filming->client.id != client.id) m_filmedBefore = m_filming;
+    if (m_filming && !(m_filming->client.id == client.id)) m_filmedBefore = m_filming;
     m_filming = FilmedClient{client, facts, standard, cue};
     m_pages->setCurrentWidget(m_film);
     m_strip->setQuiet(true);
@@ -113,13 +115,14 @@ void MainWindow::filmOtherClient() {
     filmClient(*client, other.facts, other.standard, other.cue);
 }
 
-void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
+void MainWindow::answer(const std::shared_ptr<record::FilmedSet>& filmed) {
     if (const auto of = std::exchange(m_otherViewOf, std::nullopt)) return joinOtherView(*of, filmed);
-    auto result = std::make_shared<std::optional<FilmedResult>>();
+    auto result = std::make_shared<std::optional<record::FilmedResult>>();
     m_queue.add(
         tr("Measuring what was filmed"), JobQueue::Priority::Now,
-        [folder = m_library.folder(), filmed, result](const auto&, const auto&) -> Result<void> {
-            auto kept = keepFilmed(folder, *filmed);
+        [folder = m_library.folder(), filmed, result, coach = m_settings.coach](const auto&,
+                                                                                const auto&) -> Result<void> {
+            auto kept = record::saveQuickResult(folder, *filmed, coach);
             if (!kept) return kept.error();
             *result = std::move(*kept);
             return {};
@@ -127,7 +130,7 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
         [this, filmed, result](const Result<void>& done) {
             if (!done)
                 return failed(tr("The set is filmed, and could not be put into the record"), done.error(), false);
-            const FilmedResult& r = **result;
+            const record::FilmedResult& r = **result;
             if (m_filming) m_filming->cue.clear(), m_filming->facts = nextSet(filmed->plan.facts);
             m_home->refresh();
             if (!r.note.isEmpty()) showNotice(r.note);
@@ -144,33 +147,22 @@ void MainWindow::answer(const std::shared_ptr<FilmedSet>& filmed) {
             else
                 openSet(r.set.id);
             refine(r.set.id, filmed);
-            if (filmed->second) addFilmedSecond(r.set.id, *filmed);
+            if (filmed->second) addFilmedSecond(r.set.id, filmed);
         });
 }
 
 /// The second camera's clip is read after the first one's careful reading began, and joins the set in the record; who
 /// looks at it sees it come.
-void MainWindow::addFilmedSecond(store::SetId id, const FilmedSet& filmed) {
-    const QString path = QString::fromStdString(filmed.second->path);
-    SetContext context = filmed.plan.context();
-    context.model = m_settings.model.toStdString();
+void MainWindow::addFilmedSecond(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed) {
     m_queue.add(
         tr("Measuring the other camera"), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), path, context, id, laterS = filmed.laterS(), catalogue = m_catalogue](
-            const auto& cancel, const auto& progress) -> Result<void> {
-            auto seen = observeForSet(folder, path, context, cancel, progress);
-            if (!seen) return seen.error();
-            auto library = store::Library::open(folder);
-            if (!library) return library.error();
-            if (auto joined = joinSeen(*library, id, std::move(*seen), true, laterS, catalogue); !joined)
-                return joined.error();
-            forgetRecording(path);
-            return {};
+        [folder = m_library.folder(), id, filmed, model = m_settings.model](const auto& cancel, const auto& progress) {
+            return record::attachOtherCamera(folder, id, *filmed, model, cancel, progress);
         },
         [this, id](const Result<void>& done) {
-            // Its note lies beside it still: the next start offers it as a set of its own.
+            // It stands on the shelf still: the next start offers it as a set of its own.
             if (!done) return failed(tr("The other camera's clip does not fit to the set"), done.error(), true);
-            if (currentView() == m_review && m_review->hasSet() && m_review->id() == id) openSet(id);
+            catchUp(id);
         });
 }
 
@@ -183,11 +175,11 @@ void MainWindow::filmOtherView() {
     m_subtitle->setText(tr("The same set once more, from the other side: it joins the last one"));
 }
 
-void MainWindow::joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed) {
+void MainWindow::joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed) {
     m_queue.add(
         tr("Measuring what was filmed"), JobQueue::Priority::Now,
-        [folder = m_library.folder(), of, filmed](const auto&, const auto&) -> Result<void> {
-            return joinFilmed(folder, of, *filmed);
+        [folder = m_library.folder(), of, filmed, coach = m_settings.coach](const auto&, const auto&) {
+            return record::attachSecondView(folder, of, *filmed, coach);
         },
         [this, of, filmed](const Result<void>& done) {
             if (done) {
@@ -200,62 +192,56 @@ void MainWindow::joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>
         });
 }
 
-void MainWindow::refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed) {
-    auto refined = std::make_shared<std::optional<store::Seen>>();
+void MainWindow::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed) {
     m_queue.add(
         tr("Measuring carefully"), JobQueue::Priority::Normal,
-        [folder = m_library.folder(), id, filmed, model = m_settings.model, refined](
-            const auto& cancel, const auto& progress) -> Result<void> {
-            auto done = refineFilmed(folder, id, *filmed, model, cancel, progress);
-            if (!done) return done.error();
-            *refined = std::move(*done);
-            return {};
+        [folder = m_library.folder(), id, filmed, model = m_settings.model](const auto& cancel, const auto& progress) {
+            return record::saveRefinedResult(folder, id, *filmed, model, cancel, progress);
         },
-        [this, id, refined](const Result<void>& done) {
+        [this, id](const Result<void>& done) {
             if (!done) {
                 if (!wasStopped(done.error())) m_log.write("refining a filmed set", done.error());
                 return;  // the quick values stand
             }
             if (currentView() == m_home) m_home->refresh();
-            if (!m_review->hasSet() || m_review->id() != id) return;
-            m_seen.front() = **refined;
-            m_review->refine((*refined)->observation);
+            if (m_review->hasSet() && m_review->id() == id) m_review->setRefined();
+            catchUp(id);
         });
 }
 
 void MainWindow::readBack(store::SetId id) {
-    auto read = std::make_shared<std::optional<store::Seen>>();
+    auto read = std::make_shared<bool>(false);
     m_queue.add(
         tr("Reading the line of the back"), JobQueue::Priority::Background,
         [folder = m_library.folder(), id, catalogue = m_catalogue, read](const auto& cancel,
                                                                          const auto& progress) -> Result<void> {
-            auto done = readBackOf(folder, id, catalogue, cancel, progress);
+            auto done = record::readBackOf(folder, id, catalogue, cancel, progress);
             if (!done) return done.error();
-            *read = std::move(*done);
+            *read = *done;
             return {};
         },
         [this, id, read](const Result<void>& done) {
             if (!done && !wasStopped(done.error())) m_log.write("reading the back", done.error());
             if (!done || !*read) return;  // everything else stands
             if (currentView() == m_home) m_home->refresh();
-            if (!m_review->hasSet() || m_review->id() != id) return;
-            m_seen.front() = **read;
-            m_review->refine((*read)->observation, false);
+            catchUp(id);
         });
 }
 
 void MainWindow::offerRecovery() {
     if (m_library.isReadOnly()) return;
-    for (const Stranded& s : strandedRecordings(m_library)) {
+    const auto orphans = record::FileShelf(m_library).orphans();
+    if (!orphans) return m_log.write("looking for recordings", orphans.error());
+    for (const record::OrphanedRecording& s : *orphans) {
         const auto client = m_library.client(s.client);
         const QString name = client ? client->name : tr("a client who is not in the record any more");
         auto recover = [this, s] {
-            auto outcome = std::make_shared<std::optional<Imported>>();
+            auto outcome = std::make_shared<std::optional<record::Imported>>();
             m_queue.add(
                 tr("Saving the recording"), JobQueue::Priority::Normal,
                 [folder = m_library.folder(), s, model = m_settings.model, catalogue = m_catalogue, outcome](
                     const auto& cancel, const auto& progress) -> Result<void> {
-                    auto done = recoverRecording(folder, s, model, catalogue, cancel, progress);
+                    auto done = record::recoverRecording(folder, s, model, catalogue, cancel, progress);
                     if (!done) return done.error();
                     *outcome = *done;
                     return {};
@@ -268,7 +254,11 @@ void MainWindow::offerRecovery() {
                     failed(tr("The recording could not be saved"), done.error(), false);
                 });
         };
-        auto erase = [s] { eraseRecording(s); };
+        auto erase = [this, s] {
+            record::FileShelf shelf(m_library);
+            if (auto done = shelf.retire(s.path); !done) return showNotice(sentence(done.error()));
+            if (auto done = shelf.sweep(false); !done) showNotice(sentence(done.error()));
+        };
         QuestionBar::Question q;
         q.text = s.partial ? tr("A recording of %1 was broken off (%2). It can be saved and measured; at most its last "
                                 "second is missing.")
@@ -302,16 +292,16 @@ void MainWindow::clipArrived(const QString& path) {
         if (const auto all = m_library.clients(); all && !all->empty()) client = all->front();
     }
     if (!client || m_library.isReadOnly()) return;
-    ImportRequest request;
+    record::ImportRequest request;
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
-    request.client = client->id, request.catalogue = m_catalogue;
-    request.facts = m_filming ? m_filming->facts : carriedOver(m_library, *client, chosenMovement());
+    request.client = client->id, request.catalogue = m_catalogue, request.author = m_settings.coach;
+    request.facts = m_filming ? m_filming->facts : record::carriedOver(m_library, *client, chosenMovement());
     const QString name = QFileInfo(path).fileName();
     auto made = std::make_shared<std::optional<store::NewSet>>();
     m_queue.add(
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
         [request, made](const auto& cancel, const auto& progress) -> Result<void> {
-            auto set = measureClip(request, cancel, progress);
+            auto set = record::measureClip(request, cancel, progress);
             if (!set) return set.error();
             *made = std::move(*set);
             return {};
@@ -319,11 +309,21 @@ void MainWindow::clipArrived(const QString& path) {
         [this, made, name, client](const Result<void>& done) {
             if (!done) return failed(tr("%1 arrived and cannot be judged").arg(name), done.error(), true);
             auto file = [this, made](store::ClientId id) {
-                (*made)->client = id;
-                auto added = m_library.addSet(**made);
-                if (!added) return failed(tr("The clip could not be filed"), added.error(), false);
-                measured({*added, id, (*made)->outcome.headline}, false);
-                readBack(*added);
+                auto filed = std::make_shared<std::optional<record::Imported>>();
+                m_queue.add(
+                    tr("Filing the clip"), JobQueue::Priority::Now,
+                    [folder = m_library.folder(), made, id, catalogue = m_catalogue, filed](
+                        const auto&, const auto&) -> Result<void> {
+                        auto done = record::fileMeasured(folder, **made, id, catalogue);
+                        if (!done) return done.error();
+                        *filed = std::move(*done);
+                        return {};
+                    },
+                    [this, filed](const Result<void>& done) {
+                        if (!done) return failed(tr("The clip could not be filed"), done.error(), false);
+                        measured(**filed, false);
+                        readBack((*filed)->id);
+                    });
             };
             QuestionBar::Question q;
             q.text = tr("%1 arrived: %2, %3. Whose is it?")
@@ -334,7 +334,8 @@ void MainWindow::clipArrived(const QString& path) {
                  [this, file] {
                      if (const auto chosen = m_home->clientForClip()) file(*chosen);
                  }},
-                {"dontFile", tr("Do not file it"), {}}};
+                {"dontFile", tr("Do not file it"),
+                 [folder = m_library.folder(), made] { record::dropMeasured(folder, **made); }}};
             m_ask->ask(std::move(q));
         });
 }

@@ -2,7 +2,6 @@
 
 #include <QApplication>
 #include <QBoxLayout>
-#include <QClipboard>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QFileDialog>
@@ -15,9 +14,10 @@
 #include <QUndoStack>
 
 #include "app/client/client_view.h"
+#include "app/shell/application.h"
 #include "app/shell/palette.h"
-#include "app/work/demo_work.h"
 #include "catalog/data_files.h"
+#include "record/demo_sets.h"
 
 namespace zevo::app {
 namespace {
@@ -31,11 +31,14 @@ MainWindow::MainWindow(store::Library library)
       m_log(m_library.folder()),
       m_settings(loadSettings(m_library.folder())),
       m_actions(this),
-      m_undo(new QUndoStack(this)) {
+      m_undo(new QUndoStack(this)),
+      m_writer(new record::SetWriter(m_library.folder(), this)) {
     setWindowTitle("Zevo");
     resize(1280, 800);
     setAcceptDrops(true);
+    showLabelsAsPlainText(*QCoreApplication::instance());
     if (auto begun = m_library.beginSitting(); !begun) m_log.write("begin", begun.error());
+    if (auto swept = record::FileShelf(m_library).sweep(true); !swept) m_log.write("begin", swept.error());
     reloadCatalogue();
     auto* page = new QWidget(this);
     auto* column = new QVBoxLayout(page);
@@ -61,7 +64,7 @@ MainWindow::MainWindow(store::Library library)
     m_film = new FilmView(m_library.folder(), &m_queue, m_actions, this);
     m_compare = new CompareView(m_actions, this);
     m_client = new ClientView(
-        [this](qlonglong id) -> const auto& { return m_home->outlinesOf(store::SetId(id)); }, this);
+        [this](const QString& id) -> const auto& { return m_home->outlinesOf(store::SetId::fromText(id)); }, this);
     m_palette = new Palette(page);
     // Pages give way to low and narrow windows by themselves (1366 × 768 at 125 %, 1920 × 1080 at 200 %).
     for (QWidget* w : {static_cast<QWidget*>(m_home), static_cast<QWidget*>(m_review), static_cast<QWidget*>(m_film),
@@ -174,20 +177,21 @@ void MainWindow::openClip(const QString& path, bool show) {
     if (currentView() == m_review && m_review->hasSet()) m_home->selectClient(m_review->client().id);
     const auto client = m_home->clientForClip();
     if (!client) return;
-    ImportRequest request;
+    record::ImportRequest request;
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
-    request.client = *client, request.catalogue = m_catalogue;
+    request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
     request.facts = chosenMovement();
-    if (const auto whose = m_library.client(*client)) request.facts = carriedOver(m_library, *whose, request.facts);
+    if (const auto whose = m_library.client(*client))
+        request.facts = record::carriedOver(m_library, *whose, request.facts);
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
     const QString name = QFileInfo(path).fileName();
-    auto outcome = std::make_shared<std::optional<Imported>>();
+    auto outcome = std::make_shared<std::optional<record::Imported>>();
     m_queue.add(
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
         [request, outcome](const auto& cancel, const auto& progress) -> Result<void> {
-            auto imported = importClip(request, cancel, progress);
+            auto imported = record::importClip(request, cancel, progress);
             if (!imported) return imported.error();
             *outcome = *imported;
             return {};
@@ -201,7 +205,7 @@ void MainWindow::openClip(const QString& path, bool show) {
         });
 }
 
-void MainWindow::measured(const Imported& set, bool show) {
+void MainWindow::measured(const record::Imported& set, bool show) {
     m_ready = set.id;
     m_actions.get("showReady")->setEnabled(true);
     if (currentView() == m_home) m_home->refresh();
@@ -226,6 +230,12 @@ void MainWindow::failed(const QString& title, const Error& error, bool clip) {
                          clip);
 }
 
+void MainWindow::caught(const Error& error) {
+    m_log.write("inside", error);
+    m_strip->showProblem(tr("Something went wrong inside Zevo"), sentence(error),
+                         tr("What is in the record is as it was."), false);
+}
+
 void MainWindow::stopWork() {
     // The one the strip speaks of.
     for (const auto& job : m_queue.jobs())
@@ -234,20 +244,23 @@ void MainWindow::stopWork() {
 
 void MainWindow::openSet(store::SetId id) {
     const int opening = ++m_opening;
-    auto loaded = std::make_shared<std::optional<LoadedSet>>();
-    m_queue.add(
-        tr("Opening the set"), JobQueue::Priority::Now,
-        [folder = m_library.folder(), id, catalogue = m_catalogue, loaded](const auto&, const auto&) -> Result<void> {
-            auto set = app::openSet(folder, id, catalogue);
-            if (!set) return set.error();
-            loaded->emplace(std::move(*set));
-            return {};
-        },
-        [this, opening, loaded](const Result<void>& done) {
-            if (!done) return failed(tr("This set cannot be opened"), done.error(), false);
-            // Something else was asked for meanwhile.
-            if (opening == m_opening) showSet(std::move(**loaded));
-        });
+    auto loaded = std::make_shared<std::optional<record::LoadedSet>>();
+    afterWrites([this, id, opening, loaded] {
+        m_queue.add(
+            tr("Opening the set"), JobQueue::Priority::Now,
+            [folder = m_library.folder(), id, catalogue = m_catalogue, loaded](const auto&,
+                                                                               const auto&) -> Result<void> {
+                auto set = record::openSet(folder, id, catalogue);
+                if (!set) return set.error();
+                loaded->emplace(std::move(*set));
+                return {};
+            },
+            [this, opening, loaded](const Result<void>& done) {
+                if (!done) return failed(tr("This set cannot be opened"), done.error(), false);
+                // Something else was asked for meanwhile.
+                if (opening == m_opening) showSet(std::move(**loaded));
+            });
+    });
 }
 
 void MainWindow::openDemo(const QString& story) {
@@ -256,13 +269,13 @@ void MainWindow::openDemo(const QString& story) {
     if (m_library.isReadOnly()) return;
     bool first = true;
     for (const auto& set : *demo) {
-        auto outcome = std::make_shared<std::optional<Imported>>();
+        auto outcome = std::make_shared<std::optional<record::Imported>>();
         m_queue.add(
             tr("Preparing %1").arg(QString::fromStdString(set.client)),
             first ? JobQueue::Priority::Normal : JobQueue::Priority::Background,
             [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](const auto& cancel,
                                                                                  const auto& progress) -> Result<void> {
-                auto made = prepareDemoSet(folder, set, catalogue, cancel, progress);
+                auto made = record::prepareDemoSet(folder, set, catalogue, cancel, progress);
                 if (!made) return made.error();
                 *outcome = *made;
                 return {};
@@ -277,9 +290,12 @@ void MainWindow::openDemo(const QString& story) {
     }
 }
 
-void MainWindow::showSet(LoadedSet set) {
+void MainWindow::showSet(record::LoadedSet set) {
     m_notice->hide();
+    if (m_review->hasSet()) m_review->document().finish();  // while what was seen of it is still here
     m_seen = set.stored.seen;
+    m_writer->know(record::KnownSet::of(set.stored));
+    const int unreadable = set.stored.unreadable;
     m_review->setSet(std::move(set), m_settings.lengths);
     auto& document = m_review->document();
     document.setRunner([this](std::function<void()> work, std::function<void()> done) {
@@ -291,7 +307,7 @@ void MainWindow::showSet(LoadedSet set) {
             },
             [done = std::move(done)](const Result<void>&) { done(); });
     });
-    document.setKeeper([this](const present::SetDocument& d) { return keepSet(d); });
+    document.setKeeper([this](const present::SetDocument::Change& change) { keep(change); });
     m_pages->setCurrentWidget(m_review);
     m_strip->setQuiet(false);
     m_toHome->show();
@@ -300,22 +316,12 @@ void MainWindow::showSet(LoadedSet set) {
     m_actions.setPage(Where::Review);
     describeSet();
     refreshUndo();
+    if (unreadable > 0)
+        showNotice(
+            tr("%n change(s) to this set were made by a newer Zevo and cannot be read here. They are kept, and "
+               "passed over.",
+               nullptr, unreadable));
     m_review->setFocus();
-}
-
-Result<void> MainWindow::keepSet(const present::SetDocument& document) {
-    // Only what the edits speak of is kept: a second clip that was taken away leaves nothing behind.
-    std::vector<store::Seen> seen(m_seen.size());
-    const EditedSet& edited = document.state().edited;
-    auto spokenOf = [&](int i) {
-        const bool person = std::any_of(std::begin(edited.views), std::end(edited.views),
-                                        [i](const auto& v) { return v.person && v.person->observation == i; });
-        return i == 0 || person || (edited.second && edited.second->observation == i);
-    };
-    for (std::size_t i = 0; i < seen.size(); ++i)
-        if (spokenOf(static_cast<int>(i))) seen[i] = m_seen[i];
-    return m_library.keepSet(m_review->id(), document.edits(), seen,
-                             outcomeOf(document.state(), document.engine(), m_catalogue));
 }
 
 void MainWindow::describeSet() {
@@ -366,18 +372,6 @@ void MainWindow::showNotice(const QString& text) {
     m_notice->show();
 }
 
-void MainWindow::copyDetails() {
-    const QString details = QString("Zevo %1, engine %2, library schema %3\n%4")
-                                .arg(QApplication::applicationVersion())
-                                .arg(kEngine)
-                                .arg(store::Library::newestSchema())
-                                .arg(m_log.recent());
-    QApplication::clipboard()->setText(details);
-    showNotice(
-        tr("The details are in the clipboard: error codes and paths, no client names. They stay on this computer "
-           "unless you pass them on."));
-}
-
 void MainWindow::toggleLook() {
     m_settings.dark = !m_settings.dark;
     saveSettings(m_library.folder(), m_settings);
@@ -409,9 +403,14 @@ void MainWindow::closeEvent(QCloseEvent* e) {
     m_home->saveNow();
     m_client->saveNow();
     m_film->filming()->close();  // a recording under way gets its end
+    if (m_review->hasSet()) m_review->document().finish();
     m_queue.stopAll();
-    // What was deleted in this sitting goes for good now.
-    if (auto done = m_library.deleteHidden(); !done) m_log.write("closing", done.error());
+    m_writer->flush();
+    // What was deleted in this sitting goes for good now, and the files that nothing needs any more.
+    if (m_library.isReadOnly()) return e->accept();
+    for (const auto& done :
+         {m_library.deleteHidden(), m_library.sweepSets(), record::FileShelf(m_library).sweep(false)})
+        if (!done) m_log.write("closing", done.error());
     e->accept();
 }
 

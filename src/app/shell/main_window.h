@@ -10,7 +10,6 @@
 #include "app/compare/compare_view.h"
 #include "app/film/film_view.h"
 #include "app/film/incoming_folder.h"
-#include "app/film/recordings.h"
 #include "app/home/home_view.h"
 #include "app/review/review_view.h"
 #include "app/shell/actions.h"
@@ -18,8 +17,11 @@
 #include "app/shell/sheet.h"
 #include "app/shell/work_strip.h"
 #include "app/work/job_queue.h"
-#include "app/work/set_work.h"
 #include "app/work/settings.h"
+#include "record/filmed_sets.h"
+#include "record/importing.h"
+#include "record/opening.h"
+#include "record/set_writer.h"
 #include "store/log.h"
 
 class QLabel;
@@ -85,11 +87,15 @@ class MainWindow : public QMainWindow {
     QWidget* currentView() const;
     Actions& actions() { return m_actions; }
     /// Whether anything is being opened or measured.
-    bool isWorking() const { return !m_queue.isIdle(); }
+    bool isWorking() const { return !m_queue.isIdle() || m_writer->pending() > 0; }
     JobQueue& queue() { return m_queue; }
+    /// Waits until every change made so far is in the record.
+    void settle() { m_writer->flush(); }
     const Settings& settings() const { return m_settings; }
     QString libraryFolder() const { return m_library.folder(); }
     const store::Log& log() const { return m_log; }
+    /// A handler threw: it is written down and said.
+    void caught(const Error& error);
 
   public slots:
     void chooseClip();
@@ -108,13 +114,20 @@ class MainWindow : public QMainWindow {
     void connectPages();
     void connectActions();
     QWidget* buildHeader();
-    void showSet(LoadedSet set);
-    Result<void> keepSet(const present::SetDocument& document);
+    void showSet(record::LoadedSet set);
+    /// What the coach did to the set shown goes to the record; the window does not wait for it.
+    void keep(const present::SetDocument::Change& change);
+    /// The record holds more of the set shown than its document knows: it catches up, whatever page is looked at.
+    void catchUp(store::SetId id);
+    void takeOver(const store::StoredSet& now, const Edits& known, const std::map<int, int>& moved);
+    /// As soon as everything handed to the writer so far is in the record.
+    void afterWrites(std::function<void()> then);
+    void askCoachName();
     void describeSet();
     void refreshUndo();
     void undo();
     void redo();
-    void measured(const Imported& set, bool show);
+    void measured(const record::Imported& set, bool show);
     void failed(const QString& title, const Error& error, bool clip);
     void showNotice(const QString& text);
     void reloadCatalogue();
@@ -129,24 +142,25 @@ class MainWindow : public QMainWindow {
     void connectComparing();
     void connectClients();
     void openClientPage();
+    void readClientPage(store::ClientId id, int opening);
     void reloadClientPage();
     void moveSets(std::vector<std::tuple<store::SetId, store::SetPlace, store::SetPlace>> steps, const QString& what);
     void moveOnDay(store::SetId id, int by);
     void mergeClients(store::ClientId other);
     void takeTarget();
     void openPalette();
-    void showComparison(const Comparable& found);
+    void showComparison(const record::Comparable& found);
     void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
     void filmOtherClient();
     /// What the next clip or set is measured as.
     SetFacts chosenMovement() const;
-    void answer(const std::shared_ptr<FilmedSet>& filmed);
-    void refine(store::SetId id, const std::shared_ptr<FilmedSet>& filmed);
+    void answer(const std::shared_ptr<record::FilmedSet>& filmed);
+    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
     /// Reads the outlines of a set after its answer was given; who looks at it sees the rows of the back come.
     void readBack(store::SetId id);
-    void addFilmedSecond(store::SetId id, const FilmedSet& filmed);
+    void addFilmedSecond(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
     void filmOtherView();
-    void joinOtherView(store::SetId of, const std::shared_ptr<FilmedSet>& filmed);
+    void joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed);
     void followMarked(bool second, const Mark& mark);
     void followPerson(bool second, double atS, const QPointF& at);
     void chooseIncoming();
@@ -183,6 +197,7 @@ class MainWindow : public QMainWindow {
     QLabel *m_title, *m_subtitle, *m_notice;
     QPushButton *m_toHome, *m_open, *m_filmTop, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
     std::vector<store::Seen> m_seen;  ///< of the set shown, one an observation
+    record::SetWriter* m_writer;
     std::optional<store::SetId> m_ready;
     int m_opening = 0;  ///< number of the set asked for last: an earlier one is not shown any more
     JobQueue m_queue;   ///< last: its threads end before the rest goes

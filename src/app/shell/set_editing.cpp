@@ -8,6 +8,7 @@
 #include "catalog/data_files.h"
 #include "pipeline/follow_mark.h"
 #include "present/words.h"
+#include "record/readings.h"
 
 namespace zevo::app {
 
@@ -37,7 +38,7 @@ class SetDeletion : public QUndoCommand {
 }  // namespace
 
 void MainWindow::reloadCatalogue() {
-    auto read = catalog::loadCatalogue(ownStandards(m_library.folder()).toStdString());
+    auto read = catalog::loadCatalogue(record::ownStandards(m_library.folder()).toStdString());
     if (!read) {
         m_log.write("shipped data", read.error());
         if (!m_catalogue) m_catalogue = std::make_shared<const Catalogue>();
@@ -45,6 +46,74 @@ void MainWindow::reloadCatalogue() {
     }
     for (const Error& e : read->refused) m_log.write("own standards", e);
     m_catalogue = std::make_shared<const Catalogue>(std::move(*read));
+}
+
+void MainWindow::keep(const present::SetDocument::Change& change) {
+    const store::SetId id = m_review->id();
+    record::SetChange made{change.from, change.to, m_seen};
+    made.engine = change.engine;
+    if (change.state) made.outcome = record::outcomeOf(*change.state, change.engine, m_catalogue);
+    m_writer->commit(
+        id, std::move(made), m_catalogue, m_settings.coach,
+        [this, id, from = change.from, to = change.to](Result<record::Committed> kept) {
+            if (!kept) m_log.write("keeping a change", kept.error());
+            // Another set is open by now: what became of this one is seen when it is opened again.
+            if (!m_review->hasSet() || !(m_review->id() == id)) {
+                if (!kept)
+                    showNotice(tr("A change to the set before could not be kept: %1").arg(sentence(kept.error())));
+                return;
+            }
+            if (!kept) return m_review->document().notKept(from, to, kept.error());
+            if (kept->merged) takeOver(*kept->merged, to, kept->moved);
+        });
+}
+
+void MainWindow::catchUp(store::SetId id) {
+    if (!m_review->hasSet() || !(m_review->id() == id)) return;
+    // What the document has handed over until now is in the record when this is read.
+    const Edits known = m_review->document().handedOver();
+    auto now = std::make_shared<std::optional<store::StoredSet>>();
+    m_writer->run(
+        [id, now](store::Library& library) -> Result<void> {
+            auto set = library.loadSet(id);
+            if (!set) return set.error();
+            *now = std::move(*set);
+            return {};
+        },
+        [this, id, known, now](const Result<void>& done) {
+            if (!done) return m_log.write("catching up", done.error());
+            if (!m_review->hasSet() || !(m_review->id() == id)) return;
+            m_writer->know(record::KnownSet::of(**now));
+            takeOver(**now, known, {});
+        });
+}
+
+void MainWindow::takeOver(const store::StoredSet& now, const Edits& known, const std::map<int, int>& moved) {
+    // What was seen and is here already stays what it is, so that nothing is measured anew for it. The first view may
+    // have been read more carefully since.
+    std::vector<store::Seen> seen = now.seen;
+    for (std::size_t i = 1; i < seen.size(); ++i)
+        for (const store::Seen& here : m_seen)
+            if (here.id == seen[i].id) seen[i] = here;
+    std::map<int, int> places = moved;
+    for (std::size_t i = 0; i < m_seen.size(); ++i) {
+        const store::Seen& here = m_seen[i];
+        const auto there = std::find_if(seen.begin(), seen.end(), [&](const auto& s) { return s.id == here.id; });
+        // Not in the record yet: it comes with the change that speaks of it.
+        if (there == seen.end() && here.observation) {
+            places[static_cast<int>(i)] = static_cast<int>(seen.size());
+            seen.push_back(here);
+        }
+    }
+    m_seen = std::move(seen);
+    std::vector<record::Watchable> clips;
+    for (const store::Seen& s : m_seen) clips.push_back(record::watchable(m_library, s));
+    m_review->takeOver(known, now.edits, record::observationsOf(m_seen), places, std::move(clips));
+}
+
+void MainWindow::afterWrites(std::function<void()> then) {
+    if (m_writer->pending() == 0) return then();
+    m_writer->run([](store::Library&) { return Result<void>(); }, [then = std::move(then)](const auto&) { then(); });
 }
 
 void MainWindow::takeOffer(const QString& offer) {
@@ -79,7 +148,7 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,
         [folder = m_library.folder(), path, context, outcome](const auto& cancel,
                                                               const auto& progress) -> Result<void> {
-            auto seen = observeForSet(folder, path, context, cancel, progress);
+            auto seen = record::observeForSet(folder, path, context, cancel, progress);
             if (!seen) return seen.error();
             *outcome = std::move(*seen);
             return {};
@@ -87,12 +156,12 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
         [this, id, name, outcome, together](const Result<void>& done) {
             if (!done) return failed(tr("%1 cannot be judged").arg(name), done.error(), true);
             // The coach may have gone on to another set: the clip is not lost, it can be added there again.
-            if (!m_review->hasSet() || m_review->id() != id)
+            if (!m_review->hasSet() || !(m_review->id() == id))
                 return m_strip->showProblem(
                     name, tr("The set it belongs to is not open any more. Open the set and add the clip again."),
                     tr("Nothing was changed."), false);
             m_seen.push_back(**outcome);
-            m_review->addClip(watchable(m_library, m_seen.back()));
+            m_review->addClip(record::watchable(m_library, m_seen.back()));
             m_review->document().addSecond(m_seen.back().observation, together);
         });
 }
@@ -114,17 +183,17 @@ void MainWindow::followPerson(bool second, double atS, const QPointF& at) {
         tr("Following the other person"), JobQueue::Priority::Normal,
         [folder = m_library.folder(), path, context, seen, at, size](const auto& cancel,
                                                                      const auto& progress) -> Result<void> {
-            auto done =
-                observeForSet(folder, path, context, cancel, progress, pipeline::PersonAt{at.x(), at.y(), size});
+            auto done = record::observeForSet(folder, path, context, cancel, progress,
+                                              pipeline::PersonAt{at.x(), at.y(), size});
             if (!done) return done.error();
             *seen = std::move(*done);
             return {};
         },
         [this, id, second, atS, at, seen](const Result<void>& done) {
             if (!done) return failed(tr("The other person cannot be followed"), done.error(), false);
-            if (!m_review->hasSet() || m_review->id() != id) return;
+            if (!m_review->hasSet() || !(m_review->id() == id)) return;
             m_seen.push_back(**seen);
-            m_review->addClip(watchable(m_library, m_seen.back()));
+            m_review->addClip(record::watchable(m_library, m_seen.back()));
             m_review->document().choosePerson(m_seen.back().observation, {second, atS, at.x(), at.y()});
         });
 }
@@ -161,11 +230,13 @@ void MainWindow::followMarked(bool second, const Mark& mark) {
             // The coach has gone on to another set: it is kept where it belongs.
             m_queue.add(
                 tr("Keeping what was marked"), JobQueue::Priority::Normal,
-                [folder = m_library.folder(), id, second, followed, catalogue = m_catalogue](const auto&, const auto&) {
-                    return keepMarks(folder, id, {{second, *followed}}, catalogue);
+                [folder = m_library.folder(), id, second, followed, catalogue = m_catalogue, coach = m_settings.coach](
+                    const auto&, const auto&) {
+                    return record::keepMarks(folder, id, {{second, *followed}}, catalogue, coach);
                 },
-                [this](const Result<void>& kept) {
-                    if (!kept) failed(tr("What was marked could not be kept"), kept.error(), false);
+                [this, id](const Result<void>& kept) {
+                    if (!kept) return failed(tr("What was marked could not be kept"), kept.error(), false);
+                    catchUp(id);
                 });
         });
 }
@@ -177,7 +248,8 @@ void MainWindow::chooseStandardFile() {
 }
 
 void MainWindow::importStandard(const QString& path) {
-    const auto taken = catalog::importStandard(path.toStdString(), ownStandards(m_library.folder()).toStdString());
+    const auto taken =
+        catalog::importStandard(path.toStdString(), record::ownStandards(m_library.folder()).toStdString());
     if (!taken) return showNotice(sentence(taken.error()) + " " + tr("Nothing was changed."));
     reloadCatalogue();
     m_home->setCatalogue(m_catalogue);

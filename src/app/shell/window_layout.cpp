@@ -16,6 +16,10 @@ void MainWindow::connectPages() {
     connect(m_home, &HomeView::openClipWanted, this, &MainWindow::chooseClip);
     connect(m_home, &HomeView::setWanted, this, &MainWindow::openSet);
     connect(m_home, &HomeView::failed, this, &MainWindow::showNotice);
+    connect(m_home, &HomeView::erased, this, [this](store::ClientId id) {
+        if (m_review->hasSet() && m_review->client().id == id) m_ready.reset();
+        m_actions.get("showReady")->setEnabled(m_ready.has_value());
+    });
     connect(m_home, &HomeView::modelChosen, this, [this](const QString& model) {
         m_settings.model = model;
         saveSettings(m_library.folder(), m_settings);
@@ -86,6 +90,7 @@ void MainWindow::connectActions() {
     m_actions.on("stopWork", [this] { stopWork(); });
     m_actions.on("deleteSet", [this] { deleteShownSet(); });
     m_actions.on("copyDetails", [this] { copyDetails(); });
+    m_actions.on("coachName", [this] { askCoachName(); });
     m_actions.on("quit", [this] { close(); });
     m_actions.get("stopWork")->setEnabled(false);
     m_actions.get("showReady")->setEnabled(false);
@@ -134,7 +139,7 @@ QWidget* MainWindow::buildHeader() {
     m_help->setAccessibleName(tr("Help"));
     m_help->setToolTip(tr("Help: keys, stop rules, details of what went wrong"));
     auto* help = new QMenu(m_help);
-    for (const char* id : {"keys", "rules", "copyDetails"}) help->addAction(m_actions.get(id));
+    for (const char* id : {"keys", "rules", "copyDetails", "coachName"}) help->addAction(m_actions.get(id));
     m_help->setMenu(help);
     row->addSpacing(8);
     m_open = button("openClipTop", tr("Open clip…"));

@@ -98,9 +98,12 @@ void JobQueue::start(Entry& e) {
             Qt::QueuedConnection);
     };
     auto result = std::make_shared<Result<void>>();
-    e.thread = QThread::create([work = e.work, cancel = e.cancel, tell, result] {
-        *result = pipeline::guarded([&] { return work(*cancel, tell); });
-    });
+    // The work goes to its thread whole and ends there with everything it holds: a camera takes its time to close.
+    e.thread =
+        QThread::create([work = std::make_shared<Work>(std::move(e.work)), cancel = e.cancel, tell, result]() mutable {
+            *result = pipeline::guarded([&] { return (*work)(*cancel, tell); });
+            *work = nullptr;
+        });
     connect(e.thread, &QThread::finished, this, [this, id, result, cancel = e.cancel] {
         ended(id, *cancel ? Result<void>(refusal(NoticeKind::Stopped)) : *result);
     });

@@ -21,6 +21,7 @@ Settings loadSettings(const QString& folder) {
     s.mirror = file.value("mirror", s.mirror).toBool();
     s.tempoGuide = file.value("tempo_guide", s.tempoGuide).toString();
     s.incoming = file.value("incoming", s.incoming).toString();
+    s.coach = file.value("coach", s.coach).toString();
     if (s.model != "lite" && s.model != "heavy") s.model = "full";
     return s;
 }
@@ -41,6 +42,7 @@ void saveSettings(const QString& folder, const Settings& s) {
     file.setValue("mirror", s.mirror);
     file.setValue("tempo_guide", s.tempoGuide);
     file.setValue("incoming", s.incoming);
+    file.setValue("coach", s.coach);
 }
 
 }  // namespace zevo::app

@@ -18,6 +18,7 @@ struct Settings {
     bool startStill = true, stopStill = true, handStarts = true, sounds = true, mirror = false;
     QString tempoGuide;  ///< "4-1-1"; empty: none
     QString incoming;    ///< folder that is watched for clips; empty: none
+    QString coach;       ///< who works at this computer: stands with every edit; empty: nobody said
 };
 
 Settings loadSettings(const QString& libraryFolder);

@@ -17,9 +17,9 @@ constexpr std::array kNames{"nobody-found",        "too-small",        "seen-too
                             "mark-lost",           "mark-not-seen",    "swing-ladder",
                             "seen-obliquely",      "seen-from-front",  "seen-from-back",
                             "seen-from-foot-end",  "hip-line-unread",  "second-shows-fewer",
-                            "second-left-out",     "more-people",      "clip-damaged",
-                            "no-viewing-copy",     "no-outlines",      "standard-missing",
-                            "older-engine",        "free-text"};
+                            "second-left-out",     "clocks-differ",    "more-people",
+                            "clip-damaged",        "no-viewing-copy",  "no-outlines",
+                            "standard-missing",    "older-engine",     "free-text"};
 static_assert(kNames.size() == static_cast<std::size_t>(NoticeKind::FreeText) + 1);
 
 }  // namespace

@@ -47,6 +47,7 @@ enum class NoticeKind {
     HipLineUnread,
     SecondShowsFewer,  ///< repetitions it shows, of how many
     SecondLeftOut,     ///< the second clip does not fit; what follows is why
+    ClocksDiffer,      ///< seconds by which the cameras' clock and the movement differ; the movement holds
     MorePeople,
     ClipDamaged,
     NoViewingCopy,

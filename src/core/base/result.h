@@ -47,7 +47,8 @@ class [[nodiscard]] Result {
     const T* operator->() const { return &value(); }
     T& operator*() & { return value(); }
     const T& operator*() const& { return value(); }
-    T&& operator*() && { return std::move(*this).value(); }
+    /// By value, so that `for (const auto& x : *ask())` walks over something that lives.
+    T operator*() && { return std::move(*this).value(); }
     const Error& error() const { return std::get<1>(m_state); }
 
   private:

@@ -1,9 +1,9 @@
 #include "core/judge/choices.h"
 
 #include <algorithm>
-#include <charconv>
 
 #include "core/base/json_reader.h"
+#include "core/base/number_text.h"
 #include "core/judge/band_reader.h"
 
 namespace zevo {
@@ -101,12 +101,8 @@ std::optional<std::pair<std::string, std::string>> ownNumberFor(const ChoiceBook
 std::optional<double> numberOf(const std::string& chosen) {
     const auto colon = chosen.find(':');
     if (colon == std::string::npos) return std::nullopt;
-    double value = 0;
-    const char *first = chosen.data() + colon + 1, *last = chosen.data() + chosen.size();
-    const auto [end, problem] = std::from_chars(first, last, value);
-    if (problem != std::errc() || end != last || !(value >= kSmallestNumber && value <= kLargestNumber))
-        return std::nullopt;
-    return value;
+    const auto value = numberFrom(std::string_view(chosen).substr(colon + 1));
+    return value && *value >= kSmallestNumber && *value <= kLargestNumber ? value : std::nullopt;
 }
 
 std::string problemOf(const Choices& choices, const ChoiceBook& book) {

@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <limits>
 #include <sstream>
 
+#include "core/base/number_text.h"
 #include "core/signal/filter.h"
 #include "core/track/perspective.h"
 
@@ -23,6 +23,21 @@ constexpr double kCutoffHz = 8;
 /// In the order of MarkKind.
 constexpr std::array<const char*, kMarkKinds> kNames{"bar_end",    "bell",      "hip_left",  "hip_right", "knee_left",
                                                      "knee_right", "stick_top", "stick_low", "back_high", "back_low"};
+
+/// "1.2,640,410".
+std::optional<MarkClick> clickFrom(const std::string& text) {
+    std::istringstream parts(text);
+    std::array<double, 3> values{};
+    std::string part;
+    for (double& value : values) {
+        if (!std::getline(parts, part, ',')) return std::nullopt;
+        const auto number = numberFrom(part);
+        if (!number) return std::nullopt;
+        value = *number;
+    }
+    if (!parts.eof()) return std::nullopt;
+    return MarkClick{values[0], values[1], values[2]};
+}
 
 /// Smoothed between its gaps.
 void smoothRuns(std::vector<double>& values, double rate) {
@@ -114,11 +129,8 @@ Result<std::vector<Mark>> marksFromText(const std::string& text, std::optional<d
     for (std::string one; std::getline(all, one, ';');) {
         const auto at = one.find('@');
         const auto kind = markFromName(one.substr(0, at));
-        MarkClick click;
-        int used = 0;
-        if (!kind || at == std::string::npos ||
-            std::sscanf(one.c_str() + at + 1, "%lf,%lf,%lf%n", &click.atS, &click.x, &click.y, &used) != 3 ||
-            one.size() != at + 1 + static_cast<std::size_t>(used)) {
+        const auto click = at == std::string::npos ? std::nullopt : clickFrom(one.substr(at + 1));
+        if (!kind || !click) {
             std::string known;
             for (const char* name : kNames) known += std::string(" ") + name;
             return Error{"A mark is written POINT@SECONDS,X,Y, as in bell@1.2,640,410; points are" + known + ".", one};
@@ -129,7 +141,7 @@ Result<std::vector<Mark>> marksFromText(const std::string& text, std::optional<d
             out.push_back({*kind, said ? *barNearerCm : usuallyNearerCm(*kind), {}, nullptr});
             mark = out.end() - 1;
         }
-        *mark = mark->clicked(click);
+        *mark = mark->clicked(*click);
     }
     return out;
 }

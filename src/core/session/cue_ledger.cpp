@@ -2,16 +2,11 @@
 
 #include <algorithm>
 #include <cmath>
-#include <sstream>
+
+#include "core/base/number_text.h"
 
 namespace zevo {
 namespace {
-
-std::string number(double v) {
-    std::ostringstream out;
-    out << v;
-    return out.str();
-}
 
 std::string choiceOf(const Choices& choices, const char* id) {
     const auto found = choices.find(id);
@@ -45,7 +40,7 @@ std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
         if (from != to) out.push_back({what, from, to});
     };
     auto value = [&](W what, double from, double to) {
-        if (std::abs(from - to) > 1e-9) out.push_back({what, number(from), number(to)});
+        if (std::abs(from - to) > 1e-9) out.push_back({what, numberText(from), numberText(to)});
     };
     auto flag = [&](W what, bool from, bool to) { value(what, from, to); };
     value(W::Wedge, a.wedgeDeg, b.wedgeDeg);

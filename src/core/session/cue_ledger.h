@@ -11,8 +11,8 @@ namespace zevo {
 
 /// A set of a client as the ledger needs it: values as they are kept, no poses.
 struct LedgerSet {
-    long id = 0;   ///< the caller's
-    long day = 0;  ///< a number that is the same for sets of one day
+    std::string id;  ///< the caller's
+    long day = 0;    ///< a number that is the same for sets of one day
     Edits edits;
     std::vector<MeasuredRep> reps;
     std::string seenBy;    ///< picture, network and engine: two sets with the same can be held against each other
@@ -36,7 +36,7 @@ std::vector<SetUpChange> setUpChanges(const SetFacts& before, const SetFacts& af
 
 /// A cue and what the next set of the movement on that day said to it.
 struct CueTrial {
-    long set = 0, answeredBy = 0;
+    std::string set, answeredBy;
     long day = 0;
     CueAnswer answer;
     /// The set-up was changed as well: what helped cannot be told apart.
@@ -46,7 +46,7 @@ struct CueTrial {
 };
 /// One change of the set-up between two sets of a day, nothing said in between.
 struct SetUpTrial {
-    long without = 0, with = 0;
+    std::string without, with;
     long day = 0;
     std::string movement;
     std::vector<SetUpChange> changes;

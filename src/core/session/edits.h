@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <optional>
 #include <string>
 #include <variant>
@@ -140,7 +141,8 @@ struct NotePinned {
     bool operator==(const NotePinned&) const = default;
 };
 /// Who the client is, where two people are in the picture. The clip is followed again from there (src/pipeline); what
-/// was observed then takes the place of what the view was made from, and the first observation stays for undo.
+/// was observed then takes the place of what the view was made from, and the first observation stays for undo. What was
+/// put right or marked on the person followed before means nothing any more.
 struct PersonChosen {
     bool second = false;
     double atS = 0, x = 0, y = 0;  ///< picture pixels
@@ -226,5 +228,14 @@ struct EditedSet {
     std::optional<CueGiven> cue;  ///< given after this set
 };
 EditedSet fold(const Edits& edits);
+/// Places in the list of observations that edits speak of; the first one always counts.
+std::vector<bool> observationsSpokenOf(const Edits& edits);
+
+/// Those of `a` that are not in `b`; each as often as it is there more often.
+Edits without(const Edits& a, const Edits& b);
+/// `mine` was made over `base`; the same difference made over `theirs`: what it took out is taken out there, what it
+/// added is added behind. Edits are keyed by time, so that this means the same. `moved`: observations that `mine` added
+/// stand at other places of the list there.
+Edits rebased(const Edits& base, const Edits& mine, const Edits& theirs, const std::map<int, int>& moved = {});
 
 }  // namespace zevo

@@ -187,8 +187,17 @@ void setByHand(const Track& t, const Series& series, std::span<const RepsByHand>
         for (const Span& span : said.reps) {
             Rep rep;
             rep.start = t.sampleAt(span.fromS), rep.end = t.sampleAt(span.toS);
+            // Repetitions share their ends at most. One that reaches into another begins behind it, or ends before it;
+            // a moment both share is the turning point of the earlier one alone.
+            bool shares = false;
+            for (const Rep& other : reps) {
+                if (other.bottom < rep.start + (rep.end - rep.start) / 2)
+                    shares |= other.end >= rep.start, rep.start = std::max(rep.start, other.end);
+                else
+                    rep.end = std::min(rep.end, other.start);
+            }
             if (rep.end <= rep.start + 2) continue;
-            const auto first = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.start),
+            const auto first = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.start + (shares ? 1 : 0)),
                        last = series.depth.begin() + static_cast<std::ptrdiff_t>(rep.end) + 1;
             rep.bottom = static_cast<std::size_t>(std::max_element(first, last) - series.depth.begin());
             rep.depth = series.depth[rep.bottom];

@@ -20,6 +20,9 @@ constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 constexpr double kDegrees = 180.0 / std::numbers::pi;
 constexpr double kBridgeableGapS = 0.30;
 constexpr double kMinTrackedShare = 0.5;
+/// Frames further apart do not belong to one set: their stamps are wrong, or the clip was put together from several. An
+/// even grid over hours of nothing would fill the memory.
+constexpr double kLongestGapS = 60;
 /// Below this share of the longer picture side the network finds people only now and then (measured).
 constexpr double kMinPersonShare = 0.23;
 /// Eye height as a share of stature: Drillis & Contini 1966, as printed in Winter (from memory).
@@ -49,6 +52,18 @@ std::vector<double> uniformTimes(const PoseFrames& frames, double rate) {
     for (long i = 0; frames.front().timeS + static_cast<double>(i) / rate <= end; ++i)
         out.push_back(frames.front().timeS + static_cast<double>(i) / rate);
     return out;
+}
+
+/// The longest run of frames, in seconds, without such a gap.
+std::span<const PoseFrame> longestRun(std::span<const PoseFrame> frames) {
+    std::span<const PoseFrame> best;
+    auto lengthOf = [](auto run) { return run.empty() ? -1.0 : run.back().timeS - run.front().timeS; };
+    for (std::size_t from = 0, i = 1; i <= frames.size(); ++i) {
+        if (i < frames.size() && std::abs(frames[i].timeS - frames[i - 1].timeS) <= kLongestGapS) continue;
+        if (const auto run = frames.subspan(from, i - from); lengthOf(run) > lengthOf(best)) best = run;
+        from = i;
+    }
+    return best;
 }
 
 void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes, std::size_t id, double personPx,
@@ -216,7 +231,10 @@ bool Track::isTouched(Landmark id, std::size_t sample) const {
     });
 }
 
-Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight) {
+Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pictureHeight) {
+    const auto run = longestRun(all);
+    const PoseFrames part = run.size() < all.size() ? PoseFrames(run.begin(), run.end()) : PoseFrames();
+    const PoseFrames& frames = part.empty() ? all : part;
     const auto found = std::count_if(frames.begin(), frames.end(), [](const auto& f) { return f.found; });
     if (frames.size() < 2 || found == 0) return refusal(NoticeKind::NobodyFound);
     CleanedPoses out;

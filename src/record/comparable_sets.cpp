@@ -1,13 +1,13 @@
-#include "app/work/comparison_work.h"
+#include "record/comparable_sets.h"
 
 #include <QCoreApplication>
 #include <QLocale>
 #include <algorithm>
 
-namespace zevo::app {
+namespace zevo::record {
 namespace {
 
-/// The how manieth set of its day it is, of those of all movements.
+/// "27 Nov 2026, set 2": the ordinal of the set within its day, among those of all movements.
 QString titleOf(store::SetId id, const std::vector<store::SetSummary>& newestFirst) {
     const auto at = std::find_if(newestFirst.begin(), newestFirst.end(), [&](const auto& s) { return s.id == id; });
     if (at == newestFirst.end()) return {};
@@ -23,7 +23,7 @@ Result<ComparedSet> openCompared(const QString& libraryFolder, store::SetId id,
                                  const std::shared_ptr<const Catalogue>& catalogue) {
     auto set = openSet(libraryFolder, id, catalogue);
     if (!set) return set.error();
-    auto library = store::Library::open(libraryFolder, store::Access::Read);
+    auto library = openToRead(libraryFolder);
     if (!library) return library.error();
     const auto all = library->sets(set->stored.client.id);
     if (!all) return all.error();
@@ -36,7 +36,7 @@ Result<Comparable> comparableWith(const QString& libraryFolder, store::SetId id,
     Comparable out;
     std::optional<store::SetId> before;
     {
-        auto library = store::Library::open(libraryFolder, store::Access::Read);
+        auto library = openToRead(libraryFolder);
         if (!library) return library.error();
         const auto all = library->sets(client);
         if (!all) return all.error();
@@ -51,7 +51,7 @@ Result<Comparable> comparableWith(const QString& libraryFolder, store::SetId id,
             const auto clear = std::count_if(findings.begin(), findings.end(),
                                              [](const Finding& f) { return f.severity == Severity::Clear; });
             const auto logged =
-                std::find_if(log->begin(), log->end(), [&](const auto& l) { return static_cast<long>(l.id) == s.id; });
+                std::find_if(log->begin(), log->end(), [&](const auto& l) { return l.id.key() == s.id; });
             out.choices.push_back({logged->id, titleOf(logged->id, *all) + " · " + logged->headline, logged->heldOn,
                                    static_cast<int>(clear)});
             passed |= logged->id == id;
@@ -67,4 +67,4 @@ Result<Comparable> comparableWith(const QString& libraryFolder, store::SetId id,
     return out;
 }
 
-}  // namespace zevo::app
+}  // namespace zevo::record

@@ -6,9 +6,9 @@
 #include <optional>
 #include <vector>
 
-#include "app/work/set_work.h"
+#include "record/opening.h"
 
-namespace zevo::app {
+namespace zevo::record {
 
 /// A set as one side of a comparison.
 struct ComparedSet {
@@ -36,4 +36,4 @@ Result<Comparable> comparableWith(const QString& libraryFolder, store::SetId id,
                                   const QString& movement, const Standard& standard,
                                   const std::shared_ptr<const Catalogue>& catalogue);
 
-}  // namespace zevo::app
+}  // namespace zevo::record

@@ -1,4 +1,4 @@
-#include "core/record/edit_json.h"
+#include "core/serial/edit_json.h"
 
 #include <array>
 #include <cmath>

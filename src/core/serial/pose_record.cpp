@@ -1,4 +1,4 @@
-#include "core/record/pose_record.h"
+#include "core/serial/pose_record.h"
 
 #include <bit>
 #include <cstring>

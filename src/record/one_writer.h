@@ -5,7 +5,7 @@
 
 #include "store/library.h"
 
-namespace zevo::app {
+namespace zevo::record {
 
 /// A library, and the right to change it: one Zevo at a time has that.
 struct HeldLibrary {
@@ -16,4 +16,4 @@ struct HeldLibrary {
 /// Opens the library in a folder, for changing it where nobody else does and the folder allows it, else for reading.
 Result<HeldLibrary> holdLibrary(const QString& folder);
 
-}  // namespace zevo::app
+}  // namespace zevo::record

@@ -1,10 +1,11 @@
-#include "app/work/demo_work.h"
+#include "record/demo_sets.h"
 
 #include <QDir>
 
 #include "pipeline/follow_mark.h"
+#include "record/readings.h"
 
-namespace zevo::app {
+namespace zevo::record {
 namespace {
 
 /// What the demo's coach marked is followed, as in the window, and kept as edits of the set.
@@ -88,4 +89,4 @@ Result<Imported> prepareDemoSet(const QString& libraryFolder, const pipeline::De
     return imported;
 }
 
-}  // namespace zevo::app
+}  // namespace zevo::record

@@ -1,13 +1,14 @@
 #pragma once
 
 #include <QString>
-#include <atomic>
+#include <memory>
+#include <optional>
 #include <vector>
 
 #include "core/session/cue_ledger.h"
 #include "store/library.h"
 
-namespace zevo::app {
+namespace zevo::record {
 
 /// One measure of one movement over the days: a value a set, with the scatter of its repetitions.
 struct Course {
@@ -21,7 +22,7 @@ struct Course {
     std::vector<Point> points;  ///< oldest first
     /// What sets differ by when nothing changes: the median of those half widths.
     double noise = 0;
-    std::optional<double> target, min, max;  ///< the client's own; the edges of his school's band
+    std::optional<double> target, min, max;  ///< the client's own; the edges of their school's band
 };
 
 /// Everything there is on a client's page, read away from the window's thread.
@@ -36,10 +37,4 @@ struct ClientFile {
 Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId id,
                                   const std::shared_ptr<const Catalogue>& catalogue);
 
-/// Writes everything Zevo keeps of a client into a new folder inside `into`: client.json, a file a set with edits and
-/// values, poses, and copies of the videos Zevo filmed. The folder appears whole or not at all; `cancel` is asked
-/// before every set. Answers its path.
-Result<QString> exportClient(const QString& libraryFolder, store::ClientId id, const QString& into,
-                             const std::atomic<bool>& cancel);
-
-}  // namespace zevo::app
+}  // namespace zevo::record

@@ -1,4 +1,4 @@
-#include "core/record/result_json.h"
+#include "core/serial/result_json.h"
 
 #include <cmath>
 #include <nlohmann/json.hpp>
@@ -41,7 +41,9 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
     json out{{"index", rep.index},
              {"kind", repKindName(rep.kind)},
              {"start_s", rounded(rep.startS)},
+             {"arrive_s", rounded(rep.arriveS)},
              {"bottom_s", rounded(rep.bottomS)},
+             {"leave_s", rounded(rep.leaveS)},
              {"end_s", rounded(rep.endS)},
              {"measures", measures}};
     if (rep.leg) out["leg"] = sideName(*rep.leg);

@@ -1,8 +1,8 @@
-#include "app/work/one_writer.h"
+#include "record/one_writer.h"
 
 #include <QDir>
 
-namespace zevo::app {
+namespace zevo::record {
 
 Result<HeldLibrary> holdLibrary(const QString& folder) {
     QDir().mkpath(folder);
@@ -15,4 +15,4 @@ Result<HeldLibrary> holdLibrary(const QString& folder) {
     return HeldLibrary{std::move(lock), std::move(*library)};
 }
 
-}  // namespace zevo::app
+}  // namespace zevo::record

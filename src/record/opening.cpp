@@ -1,0 +1,123 @@
+#include "record/opening.h"
+
+#include <QDir>
+#include <QFileInfo>
+#include <set>
+
+#include "record/set_keeper.h"
+
+namespace zevo::record {
+
+Result<store::Library> openToRead(const QString& libraryFolder) {
+    auto library = store::Library::open(libraryFolder);
+    if (!library) library = store::Library::open(libraryFolder, store::Access::Read);
+    return library;
+}
+
+Watchable watchable(const store::Library& library, const store::Seen& seen) {
+    Watchable out;
+    if (!seen.observation) return out;
+    for (const auto& f : seen.observation->poses) out.timesS.push_back(f.timeS);
+    const QString proxy = library.viewingCopy(seen.clip.sha256);
+    if (QFileInfo::exists(proxy))
+        out.path = proxy;
+    else if (QFileInfo::exists(seen.clip.path))
+        out.path = seen.clip.path;
+    else
+        out.missing = "The video is not at " + seen.clip.path +
+                      " any more. The measurements are kept; put the file back there, or open it from its new place.";
+    return out;
+}
+
+QString ownStandards(const QString& libraryFolder) {
+    return QDir(libraryFolder).filePath("standards");
+}
+
+namespace {
+
+/// What was said after the set before this one, or done to the set-up, and how that one was.
+std::optional<LoadedSet::Before> setBefore(const std::vector<LedgerSet>& sets, store::SetId id) {
+    for (const auto& [before, after] : answersAmong(sets)) {
+        if (sets[after].id != id.key()) continue;
+        const EditedSet was = fold(sets[before].edits);
+        return LoadedSet::Before{was.cue && !was.cue->fault.empty() ? *was.cue : CueGiven(), sets[before].counted(),
+                                 setUpChanges(was.facts, fold(sets[after].edits).facts),
+                                 sets[before].seenBy == sets[after].seenBy};
+    }
+    return std::nullopt;
+}
+
+/// A client's sets of a movement, with the repetitions of those that answer each other.
+Result<std::vector<LedgerSet>> setsForLedger(const store::Library& library, store::ClientId client,
+                                             const QString& movement) {
+    auto log = library.log(client, movement);
+    if (!log) return log.error();
+    std::set<std::string> wanted;
+    const auto bare = ledgerSets(*log);
+    for (const auto& [before, after] : answersAmong(bare)) wanted.insert({bare[before].id, bare[after].id});
+    if (auto read =
+            library.readRepetitions(*log, [&](const store::LoggedSet& s) { return wanted.contains(s.id.key()); });
+        !read)
+        return read.error();
+    return ledgerSets(*log);
+}
+
+}  // namespace
+
+std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log) {
+    std::vector<LedgerSet> out;
+    for (const auto& s : log)
+        out.push_back({s.id.key(), static_cast<long>(s.heldOn.toJulianDay()), s.edits, s.reps, s.seenBy.toStdString(),
+                       s.measured});
+    return out;
+}
+
+SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise) {
+    SetFacts out = otherwise;
+    const auto sets = library.sets(client.id);  // newest first
+    for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
+        if (s.movement.toStdString() != otherwise.movement) continue;
+        if (const auto edits = library.edits(s.id)) out = fold(*edits).facts;
+        if (!otherwise.variation.empty()) out.variation = otherwise.variation;
+        break;
+    }
+    out = nextSet(std::move(out));
+    takeFrom(client, QDate::currentDate(), out);
+    return out;
+}
+
+void takeFrom(const store::Client& client, const QDate& day, SetFacts& facts) {
+    facts.statureCm = client.statureCm;
+    facts.massKg = client.massKg;
+    facts.pain = store::painOf(client, day);
+    Choices choices = client.choices;
+    for (const char* id : kSetUpChoices)
+        if (const auto asked = facts.choices.find(id); asked != facts.choices.end()) choices[id] = asked->second;
+    facts.choices = std::move(choices);
+}
+
+Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::shared_ptr<const Catalogue> catalogue) {
+    auto library = openToRead(libraryFolder);
+    if (!library) return library.error();
+    auto stored = library->loadSet(id);
+    if (!stored) return stored.error();
+    const Observations seen = observationsOf(stored->seen);
+    std::vector<Watchable> clips;
+    for (const auto& s : stored->seen) clips.push_back(watchable(*library, s));
+    const bool older = stored->kept.engine != kEngine && !stored->kept.reps.empty();
+    auto state = recompute(seen, stored->edits, *catalogue, nullptr, older ? &stored->kept : nullptr);
+    if (!state) return state.error();
+    // A record that cannot be read for the ledger is no reason not to show the set.
+    const auto sets =
+        setsForLedger(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement));
+    std::optional<LoadedSet::Before> before;
+    std::vector<CueScore> scores;
+    if (sets) {
+        before = setBefore(*sets, id);
+        scores = scoresOf(ledgerOf(*sets, *catalogue).cues);
+    }
+    return LoadedSet{std::move(*stored), std::move(*state), std::move(catalogue),
+                     std::move(clips),   std::move(before), std::move(scores)};
+}
+
+}  // namespace zevo::record
