@@ -13,6 +13,7 @@ namespace zevo::record {
 
 struct SetWriter::Thread {
     QString folder;
+    store::Access access = store::Access::Write;
     std::mutex mutex;
     std::condition_variable changed;
     std::deque<std::function<void(Result<store::Library>&)>> queue;
@@ -38,7 +39,7 @@ struct SetWriter::Thread {
             queue.pop_front();
             busy = true;
             lock.unlock();
-            if (!library || !*library) library.emplace(store::Library::open(folder));
+            if (!library || !*library) library.emplace(store::Library::open(folder, access));
             work(*library);
             work = nullptr;
             lock.lock();
@@ -48,9 +49,10 @@ struct SetWriter::Thread {
     }
 };
 
-SetWriter::SetWriter(const QString& libraryFolder, QObject* parent)
+SetWriter::SetWriter(const QString& libraryFolder, store::Access access, QObject* parent)
     : QObject(parent), m_thread(std::make_unique<Thread>()) {
     m_thread->folder = libraryFolder;
+    m_thread->access = access;
     m_thread->thread = std::thread([t = m_thread.get()] { t->run(); });
 }
 

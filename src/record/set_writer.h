@@ -20,7 +20,9 @@ class SetWriter : public QObject {
     using Done = std::function<void(Result<void>)>;
     using Kept = std::function<void(Result<Committed>)>;
 
-    SetWriter(const QString& libraryFolder, QObject* parent = nullptr);
+    /// `access`: for reading only, everything that is asked for is refused with that reason.
+    explicit SetWriter(const QString& libraryFolder, store::Access access = store::Access::Write,
+                       QObject* parent = nullptr);
     /// Waits for what was asked for.
     ~SetWriter() override;
 

@@ -84,8 +84,7 @@ Result<void> Library::beginSitting() {
     if (isReadOnly()) return {};
     if (auto done = deleteHidden(); !done) return done;
     if (auto done = sweepSets(); !done) return done;
-    if (auto done = purgeLog(); !done) return done;
-    if (copiesBeforeMigration(m_impl->databaseFile()).isEmpty()) return {};
+    if (copiesBeforeMigration(m_impl->databaseFile()).isEmpty()) return purgeLog();
     constexpr int kSittingsKept = 2;
     auto counted = m_impl->read("SELECT value FROM state WHERE key = 'opened_since_migration'");
     if (!counted) return counted.error();

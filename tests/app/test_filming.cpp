@@ -449,7 +449,9 @@ class TestFilming : public QObject {
         const auto again = importClip(request, goOn, {});
         QVERIFY(bool(again));
         const double laterS = -byMovement + 0.3;
-        QVERIFY(bool(joinSeen(record, again->id, *front, true, laterS, catalogue)));
+        auto anew = *front;
+        anew.id = store::ObservationId::fresh();
+        QVERIFY(bool(joinSeen(record, again->id, anew, true, laterS, catalogue)));
         const auto both = record.loadSet(again->id);
         NEAR(lag(*both), byMovement, 1e-9);
         const auto& said = both->seen[1].observation->notices;

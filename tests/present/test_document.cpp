@@ -198,6 +198,16 @@ class TestDocument : public QObject {
         QCOMPARE(both.document->state().edited.second->observation, 2);
         both.document->undo();
         QCOMPARE(both.document->state().edited.second->observation, 1);
+        // The same where the record had put it behind the other one already.
+        Desk kept(side);
+        kept.document->addSecond(made::observation(late), true);
+        const Edits handed = kept.document->handedOver();
+        const Edits before(handed.begin(), handed.end() - 1);
+        kept.document->rebase(handed, with(with(before, SecondAdded{1, true}), SecondAdded{2, true}),
+                              {made::observation(side), made::observation(front), made::observation(late)}, {{1, 2}});
+        QCOMPARE(kept.document->state().edited.second->observation, 2);
+        kept.document->undo();
+        QVERIFY(!kept.document->state().edited.second);
     }
 
     /// Work that throws ends without an answer: the wish is refused, and the document goes on.

@@ -271,6 +271,20 @@ class TestSetKeeper : public QObject {
             // Asked for and not waited for.
             writer.commit(m_set, {last, with(last, StandardChosen{"upright"})}, made::catalogue(), {}, {});
         }
+        // Where another Zevo has the library, nothing is written by this way either.
+        {
+            SetWriter reading(m_dir->path(), store::Access::Read);
+            int refused = 0;
+            reading.commit(m_set, {open.edits, {}}, made::catalogue(), {}, [&](const auto& kept) { refused += !kept; });
+            reading.run(
+                [](store::Library& l) -> Result<void> {
+                    auto added = l.addClient({{}, "No", 0, "", {}});
+                    return added ? Result<void>() : added.error();
+                },
+                [&](const auto& done) { refused += !done; });
+            reading.flush();
+            QCOMPARE(refused, 2);
+        }
         QCOMPARE(fold(stored().edits).views[0].notes.size(), std::size_t{8});
         QCOMPARE(fold(stored().edits).standard, std::string("upright"));
     }

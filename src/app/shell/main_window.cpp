@@ -32,7 +32,8 @@ MainWindow::MainWindow(store::Library library)
       m_settings(loadSettings(m_library.folder())),
       m_actions(this),
       m_undo(new QUndoStack(this)),
-      m_writer(new record::SetWriter(m_library.folder(), this)) {
+      m_writer(new record::SetWriter(m_library.folder(),
+                                     m_library.isReadOnly() ? store::Access::Read : store::Access::Write, this)) {
     setWindowTitle("Zevo");
     resize(1280, 800);
     setAcceptDrops(true);

@@ -108,15 +108,18 @@ Edits without(const Edits& a, const Edits& b) {
 }
 
 Edits rebased(const Edits& base, const Edits& mine, const Edits& theirs, const std::map<int, int>& moved) {
-    Edits out = without(theirs, without(base, mine));
-    auto put = [&](int& place) {
-        if (const auto to = moved.find(place); to != moved.end()) place = to->second;
+    auto there = [&](Edits edits) {
+        auto put = [&](int& place) {
+            if (const auto to = moved.find(place); to != moved.end()) place = to->second;
+        };
+        for (Edit& e : edits) {
+            if (auto* second = std::get_if<SecondAdded>(&e)) put(second->observation);
+            if (auto* person = std::get_if<PersonChosen>(&e)) put(person->observation);
+        }
+        return edits;
     };
-    for (Edit& e : without(mine, base)) {
-        if (auto* second = std::get_if<SecondAdded>(&e)) put(second->observation);
-        if (auto* person = std::get_if<PersonChosen>(&e)) put(person->observation);
-        out = with(std::move(out), std::move(e));
-    }
+    Edits out = without(theirs, there(without(base, mine)));
+    for (Edit& e : there(without(mine, base))) out = with(std::move(out), std::move(e));
     return out;
 }
 
