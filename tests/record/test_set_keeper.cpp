@@ -11,16 +11,6 @@ using namespace zevo;
 using namespace zevo::record;
 using store::StoredSet;
 
-namespace {
-
-const std::atomic<bool> kGoOn{false};
-
-EditKind kind(const Edit& e) {
-    return kindOf(e);
-}
-
-}  // namespace
-
 class TestSetKeeper : public QObject {
     Q_OBJECT
     std::unique_ptr<QTemporaryDir> m_dir;
