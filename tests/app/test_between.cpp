@@ -559,6 +559,7 @@ class TestBetween : public QObject {
         answer(QMessageBox::DestructiveRole, &said);
         click(w().client(), "eraseClient");
         QVERIFY2(said.contains("2 sets") && said.contains("What stays") && said.contains("clip.mp4"), qPrintable(said));
+        QVERIFY2(said.contains(out.path()), qPrintable(said));  // and where an export of it lies
         QVERIFY(library().clients()->empty());
         QVERIFY(w().currentView() == w().home());
     }

@@ -283,6 +283,9 @@ bool HomeView::askErasure(store::ClientId id) {
     if (!has->elsewhere.isEmpty())
         text += "\n\n" + tr("What stays: your own video files. Delete them yourself if the client asks for it:\n%1")
                              .arg(has->elsewhere.mid(0, 8).join("\n"));
+    if (!has->exports.isEmpty())
+        text += "\n\n" + tr("What was exported stays too. Delete these folders yourself:\n%1")
+                             .arg(has->exports.mid(0, 8).join("\n"));
     ask.setInformativeText(text + "\n\n" + tr("It cannot be brought back."));
     ask.addButton(tr("Keep"), QMessageBox::RejectRole);
     auto* erase = ask.addButton(tr("Erase for good"), QMessageBox::DestructiveRole);

@@ -31,6 +31,7 @@ void MainWindow::copyDetails() {
                    sheet);
     words->setWordWrap(true);
     column->addWidget(words);
+    if (m_log.recent().isEmpty()) words->setText(tr("Nothing has gone wrong that Zevo would know of."));
     auto* text = new QPlainTextEdit(details, sheet);
     text->setObjectName("detailsText");
     text->setReadOnly(true);
