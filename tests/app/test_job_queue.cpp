@@ -32,6 +32,26 @@ void nothing(const Result<void>&) {}
 class TestJobQueue : public QObject {
     Q_OBJECT
   private slots:
+    /// What a piece of work holds (a camera that takes its time to close) ends on the work's own thread.
+    void whatWorkHoldsEndsOnItsThread() {
+        struct Held {
+            std::atomic<Qt::HANDLE>* ended;
+            ~Held() { *ended = QThread::currentThreadId(); }
+        };
+        std::atomic<Qt::HANDLE> ended{nullptr};
+        bool done = false;
+        JobQueue queue;
+        queue.add(
+            "close", JobQueue::Priority::Now,
+            [held = std::make_shared<Held>(&ended)](const auto&, const auto&) -> Result<void> { return {}; },
+            [&](const Result<void>&) {
+                done = true;
+                QVERIFY(ended.load() != nullptr);
+            });
+        QTRY_VERIFY_WITH_TIMEOUT(done, 60000);
+        QVERIFY(ended.load() != nullptr && ended.load() != QThread::currentThreadId());
+    }
+
     void workRunsElsewhereAndDoneHere() {
         JobQueue queue;
         Qt::HANDLE here = QThread::currentThreadId(), there = nullptr, ended = nullptr;

@@ -74,6 +74,19 @@ PoseFrames readShoesOf(const sim::ClipSpec& spec) {
 class TestTrack : public QObject {
     Q_OBJECT
   private slots:
+    /// One stamp 26 hours ahead: what belongs together is measured as if it were not there, and no grid over hours is
+    /// laid.
+    void oneStampHoursAheadFillsNoMemory() {
+        PoseFrames frames = sim::truePoses(made::spec(2));
+        const auto whole = cleanPoses(frames, 1280, 720);
+        PoseFrame ahead = frames.back();
+        ahead.timeS += 26 * 3600;
+        frames.push_back(ahead);
+        const auto cleaned = cleanPoses(frames, 1280, 720);
+        QVERIFY(whole && cleaned);
+        QCOMPARE(cleaned->track.timesS, whole->track.timesS);
+    }
+
     void clockIsUniformEvenWhenStampsAreNot() {
         auto spec = made::spec();
         spec.jitter = 0.8;
