@@ -1,7 +1,8 @@
 // bench_between: what happens between two sets. How soon a dragged point is measured and how long the window pauses,
 // how soon the page to compare is there, how soon a client is found among many; and how often the ledger is right on
-// virtual clients who listen by a known share: on true landmarks with jitter, and (with --drawn) on drawn pictures read
-// by the network. Absolute figures are of the machine at hand.
+// virtual clients whose sets scatter by a known share (alone: --scatter), and who listen by a known share: on true
+// landmarks with jitter, and (with --drawn) on drawn pictures read by the network. Absolute figures are of the machine
+// at hand.
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QKeyEvent>
@@ -254,7 +255,7 @@ void verdicts(const char* title, const Catalogue& catalogue, int clients, Measur
             for (double listens : {0.0, 0.3, 0.6, 1.0}) {
                 const unsigned later = seed + 1000U + static_cast<unsigned>(100 * listens);
                 const auto after = measured(specOf(t, sim::afterCue(kSize, listens), later, 5), later);
-                const CueAnswer a = answerTo({t.fault, "as it stands on the card"}, before, after, standard);
+                const CueAnswer a = answerTo({t.fault, "as it stands on the card"}, {before}, after, {}, standard);
                 if (a.effect == CueEffect::CannotSay) {
                     ++c.open;
                     continue;
@@ -307,6 +308,78 @@ Reps onPictures(const sim::ClipSpec& spec, unsigned seed) {
     return clip ? clip->set.result.reps : Reps();
 }
 
+/// Sets that differ by a planted share of what their repetitions differ by: how often a change is seen where there is
+/// none (also when the coach speaks up after the first set that went badly), and how often where there is one.
+void plantedScatter(const Catalogue& catalogue, int clients) {
+    const Standard standard = *standardFor(fold({FactsSet{}, StandardChosen{"whole-foot"}}), catalogue);
+    struct Planted {
+        const char* fault;
+        const char* measure;
+        void (*add)(sim::RepSpec&, double);
+    };
+    const Planted planted[] = {
+        {"depth_short", "thigh_angle", [](sim::RepSpec& r, double by) { r.thighBottomDeg += by; }},
+        {"heels_rise", "heel_rise",
+         [](sim::RepSpec& r, double by) { r.heelRiseCm = std::max(0.0, r.heelRiseCm + by); }}};
+    std::printf(
+        "| sets scatter by, of their reps | sets before | seen where nothing changed | after a bad set | a change of 2 "
+        "| "
+        "4 | 8 scatters of a rep |\n|---|---|---|---|---|---|---|\n");
+    for (double ratio : {0.0, 0.3, 0.5, 1.0})
+        for (int earlier : {1, 4}) {
+            int trials = 0, seen[5] = {};
+            for (const Planted& p : planted) {
+                const MeasureId measure = MeasureId::named(p.measure);
+                const Trial t{p.fault, p.measure, false};
+                unsigned seed = 900000;
+                auto set = [&](double by) {
+                    ++seed;
+                    auto spec = specOf(t, kSize, seed, 5);
+                    for (auto& r : spec.motion.reps) p.add(r, by);
+                    return onLandmarks(spec, seed);
+                };
+                // What repetitions differ by, as measured.
+                double variance = 0;
+                constexpr int kProbes = 20;
+                for (int i = 0; i < kProbes; ++i) variance += std::pow(scatter(set(0), measure), 2) / kProbes;
+                const double within = std::sqrt(variance);
+                std::mt19937 random(5U + static_cast<unsigned>(100 * ratio));
+                std::normal_distribution<double> own(0, 1);
+                auto drawn = [&](double change) { return set(change * within + ratio * within * own(random)); };
+                auto mean = [&](const Reps& reps) {
+                    double sum = 0;
+                    for (const auto& r : reps)
+                        if (const auto* m = r.find(measure)) sum += m->value;
+                    return sum / static_cast<double>(std::max<std::size_t>(1, reps.size()));
+                };
+                double usual = 0;
+                for (int i = 0; i < kProbes; ++i) usual += mean(set(0)) / kProbes;
+                for (int client = 0; client < clients; ++client) {
+                    std::vector<RepsOfSet> before;
+                    for (int i = 0; i < earlier; ++i) before.push_back(drawn(0));
+                    auto isSeen = [&](const std::vector<RepsOfSet>& sets, double change) {
+                        const auto a = answerTo({p.fault, ""}, sets, drawn(change), {sets}, standard);
+                        return a.effect == CueEffect::Worked || a.effect == CueEffect::Worse;
+                    };
+                    ++trials;
+                    seen[0] += isSeen(before, 0);
+                    std::vector<RepsOfSet> bad = before;
+                    for (int i = 0; i < 8 && mean(bad.back()) < usual + within * std::sqrt(ratio * ratio + 0.2); ++i)
+                        bad.push_back(drawn(0));
+                    if (bad.size() > 6) bad.erase(bad.begin(), bad.end() - 6);
+                    seen[1] += isSeen(bad, 0);
+                    int at = 2;
+                    for (double change : {2.0, 4.0, 8.0}) seen[at++] += isSeen(before, -change);
+                }
+            }
+            auto share = [&](int at) { return 100.0 * seen[at] / trials; };
+            std::printf("| %.1f | %d | %.1f %% of %d | %.1f %% | %.0f %% | %.0f %% | %.0f %% |\n", ratio, earlier,
+                        share(0), trials, share(1), share(2), share(3), share(4));
+            std::fflush(stdout);
+        }
+    std::printf("\n");
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -322,8 +395,14 @@ int main(int argc, char** argv) {
                  onPictures);
         return 0;
     }
+    const bool scatterOnly = argc > 1 && std::strcmp(argv[1], "--scatter") == 0;
+    if (scatterOnly) {
+        plantedScatter(*catalogue, argc > 2 ? std::atoi(argv[2]) : 60);
+        return 0;
+    }
     window(catalogue);
     manyClients();
+    plantedScatter(*catalogue, 60);
     verdicts("virtual clients, true landmarks with jitter", *catalogue, 25, onLandmarks);
     return 0;
 }

@@ -1,4 +1,7 @@
 // zevo-cli: the same analysis without a window. Exit codes: 0 result, 2 bad usage, 3 the clip cannot be judged.
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileInfo>
 #include <algorithm>
 #include <atomic>
 #include <csignal>
@@ -15,6 +18,7 @@
 #include "pipeline/analyse_clip.h"
 #include "pipeline/demo_maker.h"
 #include "present/words.h"
+#include "record/demo_sets.h"
 #include "sim/clip_maker.h"
 
 namespace {
@@ -44,7 +48,8 @@ const char* const kHelp =
     "nearer to\n"
     "the camera than the client's middle a bar's end is.\n"
     "simulate makes a clip of a virtual client (clip.mp4) and its truth (truth.json) in DIR.\n"
-    "movements lists movements, variations and standards. demo-clips draws the clips of the demo that are not in DIR.\n"
+    "movements lists movements, variations and standards. demo-clips draws the clips of the demo that are not in DIR,\n"
+    "and measures them there.\n"
     "Exit code 0: done; 2: bad usage; 3: the clip cannot be judged (one sentence says why).\n";
 
 int usage(const std::string& problem) {
@@ -261,7 +266,8 @@ int simulate(int argc, char** argv) {
     return 0;
 }
 
-/// Clips named with the sum of their spec, as the window looks for them; those there already are left.
+/// Clips named with the sum of their spec, as the window looks for them, and what is seen in them; those there already,
+/// measured by this engine, are left.
 int demoClips(int argc, char** argv) {
     auto args = parse(argc, argv, {"--out"});
     if (!args.problem.empty()) return usage(args.problem);
@@ -279,6 +285,17 @@ int demoClips(int argc, char** argv) {
             std::filesystem::remove(path.string() + ".truth.json");
             std::printf("%s\n", path.filename().c_str());
         }
+    const auto catalogue = catalog::loadCatalogue();
+    if (!catalogue) return cannotJudge(catalogue.error());
+    const auto shared = std::make_shared<const Catalogue>(*catalogue);
+    const QString folder = QString::fromStdString(dir.string());
+    for (const auto& set : *demo) {
+        if (record::readShippedSet(QDir(folder).filePath(record::shippedSetName(set)))) continue;
+        const auto file = record::shipDemoSet(folder, set, shared, g_cancel);
+        if (!file) return cannotJudge(file.error());
+        std::printf("%s\n", qPrintable(QFileInfo(*file).fileName()));
+        std::fflush(stdout);
+    }
     return 0;
 }
 
@@ -286,6 +303,7 @@ int demoClips(int argc, char** argv) {
 
 int main(int argc, char** argv) {
     std::signal(SIGINT, [](int) { g_cancel = true; });
+    const QCoreApplication application(argc, argv);  // databases and their drivers need one
     const std::string command = argc > 1 ? argv[1] : "";
     if (command == "analyse") return analyse(argc, argv);
     if (command == "simulate") return simulate(argc, argv);

@@ -25,8 +25,12 @@ bool isOfTime(MeasureId m) {
 
 }  // namespace
 
-ComparePresenter::ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue)
-    : m_before(std::move(before)), m_after(std::move(after)), m_catalogue(std::move(catalogue)) {
+ComparePresenter::ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue,
+                                   std::vector<LedgerSet> sets)
+    : m_before(std::move(before)),
+      m_after(std::move(after)),
+      m_catalogue(std::move(catalogue)),
+      m_sets(std::move(sets)) {
     choose();
 }
 
@@ -130,14 +134,18 @@ QString ComparePresenter::valueOf(bool after) const {
 
 std::vector<MeasureDifference> ComparePresenter::differences() const {
     const bool sameSet = m_before.state.first == m_after.state.first;
-    const bool alike = sameSet || unlikeBetween(m_before.state, m_after.state).empty();
-    auto all = differencesOf(repsOf(false), repsOf(true),
-                             {m_before.state.set.result.counted(), m_after.state.set.result.counted()}, alike);
+    SidesCompared sides{{repsOf(false)}, {repsOf(true)}, {}, sameSet, issues().empty()};
+    const bool parts = m_before.rep || m_after.rep || m_before.leg || m_after.leg;
+    if (parts) sides.partOf = {m_before.state.set.result.counted()};
+    if (parts && !sameSet) sides.partOf.push_back(m_after.state.set.result.counted());
+    SetHistory history;
+    if (!sameSet && !m_sets.empty()) history = historyOf(m_sets, m_sets.size() - 1, m_after.set);
+    auto all = differencesOf(sides, history, standard());
     // What a coach asked for comes before what is only measured, and where before when.
     auto shelf = [&](const MeasureDifference& d) {
         const Band* band = standard().bandFor(d.measure);
         const bool moved = band && beyond(d.before, *band) != beyond(d.after, *band);
-        return (d.told ? 0 : 10) + (moved ? 0 : band ? 1 : 2) + (isOfTime(d.measure) ? 3 : 0);
+        return (d.significant ? 0 : 10) + (moved ? 0 : band ? 1 : 2) + (isOfTime(d.measure) ? 3 : 0);
     };
     std::stable_sort(all.begin(), all.end(),
                      [&](const MeasureDifference& a, const MeasureDifference& b) { return shelf(a) < shelf(b); });
@@ -153,15 +161,18 @@ std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
         row.title = QString::fromUtf8(info.title);
         row.before = valueWithPm(d.before, d.beforePm, info.unit, m_lengths);
         row.after = valueWithPm(d.after, d.afterPm, info.unit, m_lengths);
-        row.told = d.told;
+        row.significant = d.significant;
         const QString by = valueText(std::abs(d.change()), info.unit, m_lengths);
-        row.change = !d.told ? tr("within noise") : d.change() > 0 ? tr("%1 more").arg(by) : tr("%1 less").arg(by);
         if (const Band* band = standard().bandFor(d.measure)) {
             const double was = beyond(d.before, *band), is = beyond(d.after, *band);
-            row.judged = was != is;
+            row.moved = was != is;
             row.better = is < was;
         }
-        if (d.told && row.judged) row.change += row.better ? tr(", better") : tr(", worse");
+        row.change = d.judged && !d.significant ? tr("within noise")
+                     : d.change() > 0           ? tr("%1 more").arg(by)
+                                                : tr("%1 less").arg(by);
+        if (!d.judged) row.change += tr(", nothing asked");
+        if (d.significant && row.moved) row.change += row.better ? tr(", better") : tr(", worse");
         row.spoken = tr("%1: before %2, after %3, %4").arg(row.title, row.before, row.after, row.change);
         out.push_back(std::move(row));
     }
@@ -172,11 +183,10 @@ QStringList ComparePresenter::sentences() const {
     QStringList out;
     int within = 0;
     constexpr int kMost = 4;
+    if (!issues().empty()) return {tr("Not filmed alike, so no verdict: what differs is in the table")};
+    for (const MeasureDifference& d : m_differences) within += d.judged && !d.significant;
     for (const Row& r : rows()) {
-        if (!r.told) {
-            ++within;
-            continue;
-        }
+        if (!r.significant) continue;
         if (out.size() < kMost) out.append(tr("%1: %2").arg(r.title, r.change));
     }
     if (out.isEmpty()) out.append(tr("Nothing differs by more than noise"));
@@ -184,10 +194,14 @@ QStringList ComparePresenter::sentences() const {
     return out;
 }
 
+std::vector<ComparabilityIssue> ComparePresenter::issues() const {
+    if (m_before.state.first == m_after.state.first) return {};
+    return comparabilityIssues(seenFrom(m_before.state), seenFrom(m_after.state));
+}
+
 QStringList ComparePresenter::warnings() const {
     QStringList out;
-    if (m_before.state.first == m_after.state.first) return out;
-    for (Unlike u : unlikeBetween(m_before.state, m_after.state)) out.append(unlikeText(u));
+    for (ComparabilityIssue issue : issues()) out.append(comparabilityText(issue));
     if (m_before.state.set.result.context.movement.id != m_after.state.set.result.context.movement.id)
         out.append(tr("two different movements"));
     return out;

@@ -7,7 +7,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/session/comparison.h"
+#include "core/session/cue_ledger.h"
 #include "present/log_words.h"
 #include "present/overlay.h"
 
@@ -19,12 +19,15 @@ struct CompareSide {
     QString title;            ///< "27 Nov 2026, set 2"
     std::optional<int> rep;   ///< position of one repetition; none: all that count
     std::optional<Side> leg;  ///< only repetitions of this leg
+    std::string set{};        ///< its id among the client's sets
 };
 
 /// Two sets, or repetitions, lined up by the phase of the repetition. Works out what the page shows; changes nothing.
 class ComparePresenter {
   public:
-    ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue);
+    /// `sets`: the client's of this movement, oldest first, which tell how much sets differ by themselves.
+    ComparePresenter(CompareSide before, CompareSide after, std::shared_ptr<const Catalogue> catalogue,
+                     std::vector<LedgerSet> sets = {});
     void setLengths(Lengths lengths) { m_lengths = lengths; }
     Lengths lengths() const { return m_lengths; }
     const CompareSide& side(bool after) const { return after ? m_after : m_before; }
@@ -54,12 +57,13 @@ class ComparePresenter {
     struct Row {
         MeasureId measure;
         QString title, before, after, change;
-        bool told = false;
-        bool better = false, judged = false;  ///< nearer to its band, where it has one
+        bool significant = false;            ///< more than noise; only of what the school asks something of
+        bool better = false, moved = false;  ///< whether it lies nearer to its band, or its distance changed at all
         QString spoken;
     };
     std::vector<Row> rows() const;
-    /// What differs more than noise, as sentences, then one for the rest.
+    /// What differs more than noise, as sentences, then one for the rest. Sets that were not seen alike get none of
+    /// the first.
     QStringList sentences() const;
     /// What makes the two unlike, in sentences; empty when they are alike.
     QStringList warnings() const;
@@ -79,10 +83,12 @@ class ComparePresenter {
     void choose();
     void showReps();
     std::vector<MeasureDifference> differences() const;
+    std::vector<ComparabilityIssue> issues() const;
     const Standard& standard() const { return m_after.state.standard; }
 
     CompareSide m_before, m_after;
     std::shared_ptr<const Catalogue> m_catalogue;
+    std::vector<LedgerSet> m_sets;
     Lengths m_lengths = Lengths::Metric;
     double m_phase = 1.5;
     MeasureId m_measure;

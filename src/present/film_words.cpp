@@ -112,11 +112,12 @@ QString chanceText(double p) {
 
 QString ruleText() {
     return tr(
-        "All repetitions of both sets are put in order, with what both sets do alike from rep to rep taken out "
-        "(aligned ranks, Hodges and Lehmann 1962; exact test). Told when chance does it in at most one set of "
-        "twenty (one of ten with three reps) and the change is at least a fifth of the reading's ±. What the camera "
-        "gets wrong every time is the same "
-        "in both and falls out.");
+        "Sets are compared, not reps: their means, by what sets of this client differ by when nothing is said or "
+        "changed. While there is little of that, it is taken to be as much as their reps differ by (Student's t, "
+        "Satterthwaite 1946). A cue is held against the mean of the sets before it, because the set one speaks up "
+        "after went badly by chance as well. Both legs are taken together, and where several values are looked at, "
+        "Holm's correction (1979) keeps chance at one comparison in twenty. The change has to be a fifth of a "
+        "reading's ± as well.");
 }
 
 }  // namespace
@@ -134,19 +135,21 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths) {
         return out;
     }
     const MeasureDef& info = *a.measure;
-    const QString values =
-        tr("%1: %2 → %3")
-            .arg(QString::fromUtf8(info.title), valueWithPm(a.before, a.beforePm, info.unit, lengths),
-                 valueWithPm(a.after, a.afterPm, info.unit, lengths));
+    const char* title = a.bothLegs && info.bothLegs ? info.bothLegs : info.title;
+    const QString values = tr("%1: %2 → %3")
+                               .arg(QString::fromUtf8(title), valueWithPm(a.before, a.beforePm, info.unit, lengths),
+                                    valueWithPm(a.after, a.afterPm, info.unit, lengths));
     switch (a.effect) {
         case CueEffect::Worked: out.answer = a.gone ? tr("Worked, and it is gone") : tr("Worked"); break;
         case CueEffect::Worse: out.answer = tr("Worse than before"); break;
         default: out.answer = tr("No difference beyond noise"); break;
     }
     out.answer += ". " + values;
+    const QString against = a.earlierSets > 1 ? tr("against the %1 sets before it").arg(a.earlierSets)
+                                              : tr("against the one set before it");
     out.how = a.effect == CueEffect::NoDifference
-                  ? tr("the reps of one set differ as much by themselves (by chance: %1)").arg(chanceText(a.p))
-                  : tr("more than the reps of one set differ by themselves (by chance: %1)").arg(chanceText(a.p));
+                  ? tr("%1; sets differ as much by themselves (by chance: %2)").arg(against, chanceText(a.p))
+                  : tr("%1; more than sets differ by themselves (by chance: %2)").arg(against, chanceText(a.p));
     return out;
 }
 
@@ -154,13 +157,13 @@ CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<M
                     const Catalogue& catalogue, const std::string& movement, Lengths lengths) {
     CueWords out;
     out.rule = ruleText();
-    QStringList what, told;
+    QStringList what, significant;
     for (const SetUpChange& c : changes) what.append(changeText(c, catalogue, movement, lengths));
     out.said = what.join(", ");
-    constexpr int kMostTold = 2;
+    constexpr int kMost = 2;
     for (const MeasureDifference& d : differences)
-        if (d.told && told.size() < kMostTold) told.append(differenceText(d, lengths));
-    out.answer = told.isEmpty() ? tr("No difference beyond noise") : told.join(". ");
+        if (d.significant && significant.size() < kMost) significant.append(differenceText(d, lengths));
+    out.answer = significant.isEmpty() ? tr("No difference beyond noise") : significant.join(". ");
     out.how = tr("judged measures looked at: %1").arg(differences.size());
     return out;
 }

@@ -154,20 +154,22 @@ QString differenceText(const MeasureDifference& d, Lengths lengths) {
     const QString values = tr("%1: %2 → %3")
                                .arg(QString::fromUtf8(info.title), valueText(d.before, info.unit, lengths),
                                     valueText(d.after, info.unit, lengths));
-    if (!d.told) return tr("%1, within noise").arg(values);
+    if (d.judged && !d.significant) return tr("%1, within noise").arg(values);
     const QString by = valueText(std::abs(d.change()), info.unit, lengths);
     return d.change() > 0 ? tr("%1, %2 more").arg(values, by) : tr("%1, %2 less").arg(values, by);
 }
 
-QString unlikeText(Unlike unlike) {
-    switch (unlike) {
-        case Unlike::View: return tr("one is filmed from another side");
-        case Unlike::Angle: return tr("the cameras stood at different angles");
-        case Unlike::Size: return tr("the client is larger in one picture");
-        case Unlike::Network: return tr("read by different networks or versions");
-        case Unlike::Scale: break;
+QString comparabilityText(ComparabilityIssue issue) {
+    switch (issue) {
+        case ComparabilityIssue::View: return tr("one is filmed from another side");
+        case ComparabilityIssue::Angle: return tr("the cameras stood at different angles");
+        case ComparabilityIssue::Size: return tr("the client is larger in one picture");
+        case ComparabilityIssue::Place: return tr("the client stands elsewhere in the picture");
+        case ComparabilityIssue::Network: return tr("read by different networks or versions");
+        case ComparabilityIssue::Scale: return tr("lengths by a told length in one, by the stature in the other");
+        case ComparabilityIssue::Unknown: break;
     }
-    return tr("lengths by a told length in one, by the stature in the other");
+    return tr("where the camera stood was not kept for one of them");
 }
 
 QString scoreText(const CueScore& s) {

@@ -34,10 +34,10 @@ QString aidsText(const SetFacts& facts, Lengths lengths);
 
 /// "heel wedge 10° (before: none)".
 QString changeText(const SetUpChange& change, const Catalogue& catalogue, const std::string& movement, Lengths lengths);
-/// "Trunk lean: 41° → 35°", "… 6° less": of a difference that is told, or not.
+/// "Trunk lean: 41° → 35°", "… 6° less": "…, within noise"; without a verdict where nothing is asked of it.
 QString differenceText(const MeasureDifference& difference, Lengths lengths);
 /// Why two sets were not seen alike.
-QString unlikeText(Unlike unlike);
+QString comparabilityText(ComparabilityIssue issue);
 /// "worked 3 of 4", "did nothing 2 ×", "not tried yet".
 QString scoreText(const CueScore& score);
 

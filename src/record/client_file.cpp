@@ -1,6 +1,7 @@
 #include "record/client_file.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/signal/filter.h"
 #include "record/opening.h"
@@ -20,7 +21,8 @@ std::vector<MeasureId> leadingOf(const Standard& standard, const Movement& movem
     return out;
 }
 
-Course courseOf(const std::vector<store::LoggedSet>& log, const QString& movement, MeasureId measure) {
+Course courseOf(const std::vector<store::LoggedSet>& log, const SetHistory& history, const QString& movement,
+                MeasureId measure) {
     Course c;
     c.movement = movement;
     c.measure = measure;
@@ -36,6 +38,9 @@ Course courseOf(const std::vector<store::LoggedSet>& log, const QString& movemen
         c.points.push_back({s.id, s.heldOn, median(values), pm});
     }
     if (!scatter.empty()) c.noise = median(scatter);
+    constexpr double kFewest = 3;
+    if (const SetScatter sets = scatterOf(history, measure); sets.betweenDf >= kFewest)
+        c.noise = std::max(c.noise, studentT(0.9, sets.betweenDf) * std::sqrt(sets.betweenMeans));
     return c;
 }
 
@@ -53,7 +58,8 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
     auto complaints = library->complaints(id);
     if (!complaints) return complaints.error();
     ClientFile out{std::move(*client), std::move(*log), std::move(*complaints), {}, {}, {}};
-    out.ledger = ledgerOf(ledgerSets(out.log), *catalogue);
+    const auto sets = ledgerSets(out.log);
+    out.ledger = ledgerOf(sets, *catalogue);
     out.scores = scoresOf(out.ledger.cues);
     QStringList movements;
     for (auto s = out.log.rbegin(); s != out.log.rend(); ++s)
@@ -64,8 +70,10 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
             std::find_if(out.log.rbegin(), out.log.rend(), [&](const auto& s) { return s.movement == id; });
         const auto standard = standardFor(fold(last->edits), *catalogue);
         if (!movement || !standard) continue;
+        const auto newest = static_cast<std::size_t>(out.log.rend() - last) - 1;
+        const SetHistory history = historyOf(sets, newest);
         for (MeasureId measure : leadingOf(*standard, *movement)) {
-            Course c = courseOf(out.log, id, measure);
+            Course c = courseOf(out.log, history, id, measure);
             if (c.points.empty()) continue;
             c.movementTitle = QString::fromStdString(movement->title);
             if (const Band* band = standard->bandFor(measure)) c.min = band->min, c.max = band->max;

@@ -20,7 +20,8 @@ struct Course {
         double value = 0, pm90 = 0;  ///< median; 90 % half width of the mean from the repetitions' own scatter
     };
     std::vector<Point> points;  ///< oldest first
-    /// What sets differ by when nothing changes: the median of those half widths.
+    /// What sets differ by when nothing changes: the median of those half widths or, where the client's sets with
+    /// nothing said or changed in between tell more, what those differ by.
     double noise = 0;
     std::optional<double> target, min, max;  ///< the client's own; the edges of their school's band
 };

@@ -45,7 +45,8 @@ Result<Comparable> comparableWith(const QString& libraryFolder, store::SetId id,
         if (auto read = library->readRepetitions(*log); !read) return read.error();
         out.title = titleOf(id, *all);
         bool passed = false;
-        for (const LedgerSet& s : ledgerSets(*log)) {
+        out.sets = ledgerSets(*log);
+        for (const LedgerSet& s : out.sets) {
             if (s.reps.empty()) continue;
             const auto findings = findFaults(s.counted(), standard);
             const auto clear = std::count_if(findings.begin(), findings.end(),

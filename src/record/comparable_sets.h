@@ -29,6 +29,7 @@ struct Comparable {
         int clear = 0;  ///< faults that are clear in it, by `standard`
     };
     std::vector<Choice> choices;        ///< the client's sets of the movement, newest first, with the set itself
+    std::vector<LedgerSet> sets;        ///< the same, oldest first: how much they scatter by themselves
     QString title;                      ///< of the set itself
     std::optional<ComparedSet> before;  ///< the one before it, where there is one
 };

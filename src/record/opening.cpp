@@ -2,7 +2,6 @@
 
 #include <QDir>
 #include <QFileInfo>
-#include <set>
 
 #include "record/set_keeper.h"
 
@@ -37,29 +36,15 @@ namespace {
 
 /// What was said after the set before this one, or done to the set-up, and how that one was.
 std::optional<LoadedSet::Before> setBefore(const std::vector<LedgerSet>& sets, store::SetId id) {
-    for (const auto& [before, after] : answersAmong(sets)) {
+    for (const auto& [before, after] : trialPairs(sets)) {
         if (sets[after].id != id.key()) continue;
         const EditedSet was = fold(sets[before].edits);
-        return LoadedSet::Before{was.cue && !was.cue->fault.empty() ? *was.cue : CueGiven(), sets[before].counted(),
+        const CueGiven cue = was.cue && !was.cue->fault.empty() ? *was.cue : CueGiven();
+        return LoadedSet::Before{cue, baselineOf(sets, before, cue.fault),
                                  setUpChanges(was.facts, fold(sets[after].edits).facts),
-                                 sets[before].seenBy == sets[after].seenBy};
+                                 comparabilityIssues(sets[before].seenFrom, sets[after].seenFrom).empty()};
     }
     return std::nullopt;
-}
-
-/// A client's sets of a movement, with the repetitions of those that answer each other.
-Result<std::vector<LedgerSet>> setsForLedger(const store::Library& library, store::ClientId client,
-                                             const QString& movement) {
-    auto log = library.log(client, movement);
-    if (!log) return log.error();
-    std::set<std::string> wanted;
-    const auto bare = ledgerSets(*log);
-    for (const auto& [before, after] : answersAmong(bare)) wanted.insert({bare[before].id, bare[after].id});
-    if (auto read =
-            library.readRepetitions(*log, [&](const store::LoggedSet& s) { return wanted.contains(s.id.key()); });
-        !read)
-        return read.error();
-    return ledgerSets(*log);
 }
 
 }  // namespace
@@ -67,9 +52,16 @@ Result<std::vector<LedgerSet>> setsForLedger(const store::Library& library, stor
 std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log) {
     std::vector<LedgerSet> out;
     for (const auto& s : log)
-        out.push_back({s.id.key(), static_cast<long>(s.heldOn.toJulianDay()), s.edits, s.reps, s.seenBy.toStdString(),
-                       s.measured});
+        out.push_back({s.id.key(), static_cast<long>(s.heldOn.toJulianDay()), s.edits, s.reps, s.seenFrom, s.measured});
     return out;
+}
+
+Result<std::vector<LedgerSet>> ledgerSets(const store::Library& library, store::ClientId client,
+                                          const QString& movement) {
+    auto log = library.log(client, movement);
+    if (!log) return log.error();
+    if (auto read = library.readRepetitions(*log); !read) return read.error();
+    return ledgerSets(*log);
 }
 
 SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise) {
@@ -109,7 +101,7 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     if (!state) return state.error();
     // A record that cannot be read for the ledger is no reason not to show the set.
     const auto sets =
-        setsForLedger(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement));
+        ledgerSets(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement));
     std::optional<LoadedSet::Before> before;
     std::vector<CueScore> scores;
     if (sets) {

@@ -34,9 +34,9 @@ struct LoadedSet {
     /// The set before it on the same day, where a cue was given after that one or the set-up was changed since.
     struct Before {
         CueGiven cue;
-        std::vector<MeasuredRep> reps;
+        Baseline baseline;                 ///< the sets without the cue, or with the old set-up, up to that one
         std::vector<SetUpChange> changes;  ///< of the set-up, since then
-        bool seenAlike = true;             ///< picture, network and engine are the same
+        bool seenAlike = true;             ///< no ComparabilityIssue between the two
     };
     std::optional<Before> before;
     /// How the wordings fared with this client so far.
@@ -49,6 +49,9 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
 
 /// The record's sets of a client as the ledger reads them, oldest first.
 std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log);
+/// Those of one movement, with their values.
+Result<std::vector<LedgerSet>> ledgerSets(const store::Library& library, store::ClientId client,
+                                          const QString& movement);
 /// What a next set starts from: the facts of the client's newest set of the movement, without what belongs to one set
 /// alone; `otherwise` where there is none. The client's as they are now.
 SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise);

@@ -55,6 +55,7 @@ store::Outcome outcomeOf(const SetState& state, int engine, const std::shared_pt
     out.engine = engine;
     out.measured = r.reps;
     if (r.second) out.second = r.second->reps;
+    out.seenFrom = seenFrom(state);
     return out;
 }
 

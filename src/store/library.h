@@ -51,6 +51,8 @@ class Library {
     Result<void> forgetFile(const QString& path);
     /// Clips of the record, by their content.
     Result<bool> knowsClip(const QByteArray& sha256) const;
+    /// Sets that are not hidden and whose first view is of the clip at a path, as it was last seen.
+    Result<std::vector<SetId>> setsOfClip(const QString& path) const;
     static int newestSchema();
 
     Result<std::vector<Client>> clients() const;

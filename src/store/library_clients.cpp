@@ -169,17 +169,12 @@ Result<void> Library::putSet(SetId id, const SetPlace& place) {
 
 Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& movement) const {
     const QString which =
-        "FROM sets s JOIN sessions e ON e.id = s.session_id %1 WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR "
+        "FROM sets s JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR "
         "s.movement = ?)";
     const QVariantList values{key(client), notNull(movement), notNull(movement)};
-    auto q = m_impl->read(
-        "SELECT s.id, e.held_on, s.movement, s.headline, s.reps, c.width || 'x' || c.height || ' ' || o.model || ' ' "
-        "|| "
-        "s.engine " +
-            which.arg("LEFT JOIN observations o ON o.set_id = s.id AND o.position = 0 LEFT JOIN clips c ON c.id = "
-                      "o.clip_id") +
-            " ORDER BY e.held_on, s.position",
-        values);
+    auto q = m_impl->read("SELECT s.id, e.held_on, s.movement, s.headline, s.reps, s.seen_from " + which +
+                              " ORDER BY e.held_on, s.position",
+                          values);
     if (!q) return q.error();
     std::vector<LoggedSet> out;
     while (q->next()) {
@@ -188,10 +183,10 @@ Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& move
         s.heldOn = QDate::fromString(q->value(1).toString(), Qt::ISODate);
         s.movement = q->value(2).toString(), s.headline = q->value(3).toString();
         s.measured = q->value(4).toInt() > 0;
-        s.seenBy = q->value(5).toString();
+        s.seenFrom = readSeenFrom(q->value(5).toString().toStdString());
         out.push_back(std::move(s));
     }
-    auto entries = m_impl->readEntries("WHERE d.set_id IN (SELECT s.id " + which.arg(QString()) + ")", values, false);
+    auto entries = m_impl->readEntries("WHERE d.set_id IN (SELECT s.id " + which + ")", values, false);
     if (!entries) return entries.error();
     for (LoggedSet& s : out) {
         const EditEntries& mine = (*entries)[s.id];

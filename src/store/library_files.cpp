@@ -72,4 +72,15 @@ Result<bool> Library::knowsClip(const QByteArray& sha256) const {
     return q->next();
 }
 
+Result<std::vector<SetId>> Library::setsOfClip(const QString& path) const {
+    auto q = m_impl->read(
+        "SELECT s.id FROM sets s JOIN observations o ON o.set_id = s.id AND o.position = 0 JOIN clips c ON c.id = "
+        "o.clip_id WHERE c.path = ? AND NOT s.hidden ORDER BY s.position",
+        {path});
+    if (!q) return q.error();
+    std::vector<SetId> out;
+    while (q->next()) out.push_back(SetId::fromBytes(q->value(0).toByteArray()));
+    return out;
+}
+
 }  // namespace zevo::store

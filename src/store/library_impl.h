@@ -21,6 +21,7 @@
 #include <map>
 
 #include "core/serial/edit_json.h"
+#include "core/serial/seen_from_json.h"
 #include "store/blocks.h"
 #include "store/library.h"
 #include "store/schema.h"
@@ -304,9 +305,9 @@ struct Library::Impl {
     Result<void> writeOutcome(SetId set, const Outcome& o) const {
         if (auto r =
                 change("UPDATE sets SET movement = ?, variation = ?, standard = ?, reps = ?, headline = ?, engine = "
-                       "? WHERE id = ?",
+                       "?, seen_from = ? WHERE id = ?",
                        {notNull(o.movement), notNull(o.variation), notNull(o.standard), o.reps, notNull(o.headline),
-                        o.engine, key(set)});
+                        o.engine, text(writeSeenFrom(o.seenFrom)), key(set)});
             !r)
             return r;
         for (const char* table : {"repetitions", "measurements"})

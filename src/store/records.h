@@ -9,7 +9,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/session/session.h"
+#include "core/session/seen_from.h"
 #include "store/ids.h"
 
 namespace zevo::store {
@@ -106,6 +106,7 @@ struct Outcome {
     QString headline;  ///< the first finding in the coach's words, for lists
     int engine = 0;    ///< whose values these are
     std::vector<MeasuredRep> measured, second;
+    std::vector<SeenFrom> seenFrom{};
 };
 
 /// What is added to a set in one go.
@@ -158,9 +159,9 @@ struct LoggedSet {
     QString movement, headline;
     bool measured = false;  ///< it has repetitions
     Edits edits;
-    int unreadable = 0;             ///< edits of a newer Zevo that were passed over
-    std::vector<MeasuredRep> reps;  ///< only after Library::readRepetitions()
-    QString seenBy;  ///< size of the picture, network and engine: alike where two sets can be held against each other
+    int unreadable = 0;              ///< edits of a newer Zevo that were passed over
+    std::vector<MeasuredRep> reps;   ///< only after Library::readRepetitions()
+    std::vector<SeenFrom> seenFrom;  ///< empty where it was not kept yet
 };
 
 /// What there is of a client; for the list of what a deletion takes.

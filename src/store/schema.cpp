@@ -92,6 +92,7 @@ const std::vector<Step>& steps() {
           "ALTER TABLE measurements ADD COLUMN as_seen REAL"}},
         {{"ALTER TABLE observations ADD COLUMN contours BLOB NOT NULL DEFAULT x''"}},
         {kToSchema9, convertToSchema9, kAfterSchema9},
+        {{"ALTER TABLE sets ADD COLUMN seen_from TEXT NOT NULL DEFAULT ''"}},
     };
     return all;
 }

@@ -64,6 +64,28 @@ class TestBetween : public QObject {
     }
 
   private slots:
+    /// The demo is there at once and opens its first set; somebody who has begun to look around is left where they are.
+    void theDemoOpensByItself_data() {
+        QTest::addColumn<bool>("touched");
+        QTest::newRow("left alone") << false;
+        QTest::newRow("looked around") << true;
+    }
+    void theDemoOpensByItself() {
+        QFETCH(bool, touched);
+        QTemporaryDir dir;
+        start(dir.path());
+        w().openDemo();
+        if (touched) QTest::mouseClick(w().home()->searchBox(), Qt::LeftButton);
+        QVERIFY(waitForWork(w()));
+        QCOMPARE(w().currentView() == review(), !touched);
+        QCOMPARE(w().currentView() == w().home(), touched);
+        auto library = store::Library::open(dir.path());
+        int sets = 0;
+        for (const auto& c : *library->clients()) sets += static_cast<int>(library->sets(c.id)->size());
+        QCOMPARE(sets, 12);
+        m_window.reset();
+    }
+
     void initTestCase() {
         installFonts();
         saveSettings(m_measured.path(), Settings());

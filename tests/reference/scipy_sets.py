@@ -1,8 +1,9 @@
 """What SciPy says of balance, drift and lag, written independently of Zevo's code. JSON on stdin, JSON on stdout.
 
 balance: lean that puts the mass centre over a place of the foot, by walking along the body with complex numbers and
-searching the root with Brent's method. drift: Kendall's tau, exact. groups, aligned: Mann and Whitney's test,
-exact. student: quantiles of Student's t. lag: argmax of the cross-correlation of two courses.
+searching the root with Brent's method. drift: Kendall's tau, exact. groups, levelled: Student's t-test
+of two groups, as they stand and with a common slope. runs: one-way analysis of variance. student: quantiles of
+Student's t. lag: argmax of the cross-correlation of two courses.
 """
 import cmath
 import json
@@ -50,17 +51,20 @@ for pair in task["lag"]:
     a, b = np.asarray(pair["a"]), np.asarray(pair["b"])  # both begin and end at rest, which is 0
     full = signal.correlate(b, a, mode="full")
     out["lag"].append((int(np.argmax(full)) - (len(a) - 1)) / pair["rate"])
-out["groups"] = [stats.mannwhitneyu(g["a"], g["b"], method="exact").pvalue for g in task.get("groups", [])]
+out["groups"] = [stats.ttest_ind(g["a"], g["b"]).pvalue for g in task.get("groups", [])]
 out["student"] = [float(stats.t.ppf(0.95, df)) for df in task.get("student", [])]
-# What both groups do alike from place to place taken out first: their common slope, by least squares with one
-# intercept a group.
-out["aligned"] = []
+# The same with what both groups do alike from place to place in the model: ordinary least squares with one intercept a
+# group and one slope for both.
+out["levelled"] = []
 for g in task.get("groups", []):
     a, b = np.asarray(g["a"]), np.asarray(g["b"])
     place = np.concatenate([np.arange(len(a)), np.arange(len(b))])
-    design = np.column_stack([np.concatenate([np.ones(len(a)), np.zeros(len(b))]),
-                              np.concatenate([np.zeros(len(a)), np.ones(len(b))]), place])
-    slope = np.linalg.lstsq(design, np.concatenate([a, b]), rcond=None)[0][2]
-    out["aligned"].append(stats.mannwhitneyu(a - slope * np.arange(len(a)), b - slope * np.arange(len(b)),
-                                             method="exact").pvalue)
+    design = np.column_stack([np.ones(len(place)), np.concatenate([np.zeros(len(a)), np.ones(len(b))]), place])
+    y = np.concatenate([a, b])
+    fit = np.linalg.lstsq(design, y, rcond=None)[0]
+    df = len(y) - 3
+    sigma2 = float(np.sum((y - design @ fit) ** 2)) / df
+    error = math.sqrt(sigma2 * np.linalg.inv(design.T @ design)[1, 1])
+    out["levelled"].append(2 * float(stats.t.sf(abs(fit[1]) / error, df)))
+out["runs"] = [float(stats.f_oneway(*run).statistic) for run in task.get("runs", [])]
 json.dump(out, sys.stdout)

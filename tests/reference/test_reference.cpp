@@ -82,16 +82,17 @@ class TestReference : public QObject {
             }
     }
 
-    /// Whether two sets differ: chances against SciPy's exact Mann–Whitney test, as they stand and with the common
-    /// course taken out by NumPy's least squares; half widths of means against SciPy's quantiles of Student's t.
+    /// Whether two sides differ, without anything sets differ by: chances against SciPy's t-test, for three repetitions
+    /// as they stand, from four on with a common slope, by NumPy's least squares. What sets differ by against SciPy's
+    /// one-way analysis of variance; half widths of means against SciPy's quantiles of Student's t.
     void differencesOfSetsAreScipys() {
         std::mt19937 random(11);
         std::normal_distribution<double> noise(0, 1);
         json task{
             {"balance", json::array()}, {"drift", json::array()}, {"lag", json::array()}, {"groups", json::array()}};
         std::vector<std::pair<std::vector<double>, std::vector<double>>> groups;
-        for (int n : {4, 5, 6, 8})
-            for (int m : {4, 5, 7})
+        for (int n : {3, 4, 5, 6, 8})
+            for (int m : {3, 4, 5, 7})
                 for (double shift : {0.0, 1.0, 2.5}) {
                     std::vector<double> a, b;
                     for (int i = 0; i < n; ++i) a.push_back(noise(random) + 0.3 * i);
@@ -99,26 +100,45 @@ class TestReference : public QObject {
                     task["groups"].push_back({{"a", a}, {"b", b}});
                     groups.emplace_back(a, b);
                 }
+        std::vector<std::vector<SetReadings>> runs;
+        for (int sets : {2, 3, 6}) {
+            runs.emplace_back();
+            for (int k = 0; k < sets; ++k) {
+                SetReadings set;
+                for (int i = 0; i < 5; ++i) set.values.push_back(noise(random) + 0.4 * k);
+                runs.back().push_back(set);
+            }
+            task["runs"].push_back(json::array());
+            for (const auto& set : runs.back()) task["runs"].back().push_back(set.values);
+        }
         task["student"] = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 14, 19, 29};
         const json theirs = scipy("scipy_sets.py", task);
         for (std::size_t i = 0; i < groups.size(); ++i) {
             const auto& [a, b] = groups[i];
-            NEAR(rankSum(a, b).p, theirs["groups"][i].get<double>(), 1e-9);
-            NEAR(alignedRankSum(a, b).p, theirs["aligned"][i].get<double>(), 1e-9);
+            const auto test = testChange(std::vector{SetReadings{a}}, std::vector{SetReadings{b}}, {}, {{}, true});
+            QVERIFY(test.has_value());
+            const bool levelled = a.size() >= 4 && b.size() >= 4;
+            NEAR(test->p, theirs[levelled ? "levelled" : "groups"][i].get<double>(), 1e-9);
         }
-        for (std::size_t i = 0; i < task["student"].size(); ++i) {
-            const auto n = task["student"][i].get<std::size_t>() + 1;
-            // Values whose deviation is known: half of them 1, half −1, and a 0 where they are odd.
-            std::vector<double> v;
-            for (std::size_t k = 0; k < n / 2; ++k) v.push_back(1), v.push_back(-1);
-            if (n % 2) v.push_back(0);
-            const double deviation = std::sqrt(static_cast<double>(n - n % 2) / static_cast<double>(n - 1));
-            const double t = halfWidth(v) * std::sqrt(static_cast<double>(n)) / deviation;
-            NEAR(t, theirs["student"][i].get<double>(), 0.02);
+        for (std::size_t i = 0; i < runs.size(); ++i) {
+            const SetScatter scatter = scatterOf(std::vector<std::vector<SetReadings>>{runs[i]});
+            double sum = 0;
+            for (const auto& set : runs[i]) {
+                const double n = static_cast<double>(set.values.size());
+                double mean = 0;
+                for (double v : set.values) mean += v / n;
+                for (double v : set.values) sum += (v - mean) * (v - mean);
+            }
+            const double within = sum / (4.0 * static_cast<double>(runs[i].size()));
+            NEAR(scatter.betweenMeans / (within * scatter.meanInverse), theirs["runs"][i].get<double>(), 1e-9);
+            NEAR(scatter.betweenDf, static_cast<double>(runs[i].size()) - 1, 1e-12);
         }
-        // Critical values as tables print them (Mann and Whitney 1947; from memory): of five against five, U = 2 is the
-        // last one under one in twenty, two-sided.
-        NEAR(rankSum(std::vector{1.0, 2.0, 3.0, 4.0, 7.0}, std::vector{5.0, 6.0, 8.0, 9.0, 10.0}).p, 8.0 / 252, 1e-9);
+        for (std::size_t i = 0; i < task["student"].size(); ++i)
+            NEAR(studentT(0.9, task["student"][i].get<double>()), theirs["student"][i].get<double>(), 1e-7);
+        // As the tables print it (Fisher and Yates; from memory): 2.776 for 4 degrees of freedom, 95 % two-sided.
+        NEAR(studentT(0.95, 4), 2.776, 5e-4);
+        const std::vector<double> three{1, 2, 3};
+        NEAR(halfWidth(three), 2.920 / std::sqrt(3.0), 1e-3);
     }
 
     /// The balanced lean against SciPy's brentq on a model written down independently (scipy_sets.py), the trend's

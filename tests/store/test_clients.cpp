@@ -214,7 +214,10 @@ class TestClients : public QObject {
         auto corrected = newSet(a, kJune, "2");
         corrected.outcome.measured[0].measures[0].asSeen = 12.5;
         (void)*m_library->addSet(corrected);
-        (void)*m_library->addSet(newSet(a, kMay, "1"));
+        auto earlier = newSet(a, kMay, "1");
+        earlier.outcome.seenFrom = {{"full 3", ViewKind::Front, Side::Left, 88.5, 0.7, -0.1, 0.35, 16.0 / 9, true},
+                                    {"full 3", ViewKind::Side, Side::Right, 2.5, 0.6, 0.05, 0.4, 4.0 / 3, false}};
+        (void)*m_library->addSet(earlier);
         auto lunge = newSet(a, kJune, "3");
         lunge.outcome.movement = "split-squat";
         (void)*m_library->addSet(lunge);
@@ -227,8 +230,8 @@ class TestClients : public QObject {
         QCOMPARE(log[0].heldOn, kMay);  // oldest first
         QCOMPARE(log[1].reps.size(), std::size_t{2});
         QVERIFY(fold(log[0].edits).cue);
-        QCOMPARE(log[0].seenBy, log[1].seenBy);
-        QVERIFY(log[0].seenBy.startsWith("640x360 full"));
+        QCOMPARE(log[0].seenFrom, earlier.outcome.seenFrom);
+        QVERIFY(log[1].seenFrom.empty());  // not kept: not known
         QCOMPARE(*log[1].reps[0].measures[0].asSeen, 12.5);
         QVERIFY(!log[1].reps[1].measures[0].asSeen);
         QCOMPARE(m_library->log(a)->size(), std::size_t{3});

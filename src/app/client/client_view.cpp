@@ -336,7 +336,7 @@ QString ClientView::trialsText() const {
         QStringList what, told;
         for (const auto& c : t->changes) what.append(changeText(c, *m_catalogue, t->movement, m_lengths));
         for (const auto& d : t->differences)
-            if (d.told && told.size() < 2) told.append(differenceText(d, m_lengths));
+            if (d.significant && t->seenAlike && told.size() < 2) told.append(differenceText(d, m_lengths));
         for (const auto& f : t->gone)
             told.append(tr("gone: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
         for (const auto& f : t->brought)

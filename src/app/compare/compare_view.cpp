@@ -160,11 +160,12 @@ void CompareView::setLengths(present::Lengths lengths) {
 
 CompareSide CompareView::sideOf(bool after) const {
     const record::ComparedSet& l = after ? m_after : m_before;
-    return {l.state, l.title, {}, {}};
+    return {l.state, l.title, {}, {}, l.id.key()};
 }
 
 void CompareView::show(record::ComparedSet before, record::ComparedSet after,
-                       std::vector<record::Comparable::Choice> choices, std::shared_ptr<const Catalogue> catalogue) {
+                       std::vector<record::Comparable::Choice> choices, std::shared_ptr<const Catalogue> catalogue,
+                       std::vector<LedgerSet> sets) {
     m_before = std::move(before), m_after = std::move(after);
     m_choices = std::move(choices);
     m_over = false;
@@ -178,7 +179,8 @@ void CompareView::show(record::ComparedSet before, record::ComparedSet after,
                 last.rep = i;
             }
     }
-    m_presenter = std::make_unique<ComparePresenter>(std::move(first), std::move(last), std::move(catalogue));
+    m_presenter =
+        std::make_unique<ComparePresenter>(std::move(first), std::move(last), std::move(catalogue), std::move(sets));
     m_presenter->setLengths(m_lengths);
     openClips();
     fillMenus();
@@ -296,8 +298,8 @@ void CompareView::refresh() {
         int column = 0;
         for (const QString& text : {row.title, row.before, row.after, row.change}) {
             auto* item = new QTableWidgetItem(text);
-            item->setForeground(row.told ? m_theme.ink : m_theme.faint);
-            item->setFont(textFont(14, row.told));
+            item->setForeground(row.significant ? m_theme.ink : m_theme.faint);
+            item->setFont(textFont(14, row.significant));
             item->setData(Qt::AccessibleTextRole, row.spoken);
             m_table->setItem(i, column++, item);
         }

@@ -30,7 +30,7 @@ class CompareView : public QWidget {
     void setLengths(present::Lengths lengths);
     /// Shows `after` against `before`; `before` may be the same set, then its first against its last repetition.
     void show(record::ComparedSet before, record::ComparedSet after, std::vector<record::Comparable::Choice> choices,
-              std::shared_ptr<const Catalogue> catalogue);
+              std::shared_ptr<const Catalogue> catalogue, std::vector<LedgerSet> sets = {});
     void setSide(bool after, record::ComparedSet set);
     bool hasSets() const { return m_presenter != nullptr; }
     const present::ComparePresenter& presenter() const { return *m_presenter; }

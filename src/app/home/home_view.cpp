@@ -13,6 +13,7 @@
 #include <QMessageBox>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QScrollBar>
 #include <QUndoCommand>
 #include <QUndoStack>
 #include <cmath>
@@ -106,6 +107,7 @@ void HomeView::refresh(bool all) {
         lines.append((c.client.name.isEmpty() ? tr("(no name)") : c.client.name) + "\n" + seen);
     }
     m_filling = true;
+    const int scrolled = m_list->verticalScrollBar()->value();
     m_list->clear();
     int row = m_clients.empty() ? -1 : 0;
     for (std::size_t i = 0; i < m_clients.size(); ++i) {
@@ -116,6 +118,8 @@ void HomeView::refresh(bool all) {
     }
     m_filling = false;
     m_list->setCurrentRow(row);
+    // A list that fills from behind stays where it is read.
+    if (before) m_list->verticalScrollBar()->setValue(scrolled);
     showClient();
 }
 

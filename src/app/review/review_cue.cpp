@@ -37,20 +37,26 @@ void ReviewView::refreshAnswer() {
         const Standard& standard = m_document->state().standard;
         const Lengths lengths = presenter().lengths();
         if (m_before->cue.fault.empty()) {
-            auto differences = differencesOf(m_before->reps, counted, {m_before->reps, counted}, m_before->seenAlike);
-            std::erase_if(differences, [&](const MeasureDifference& d) { return !standard.bandFor(d.measure); });
+            auto differences = differencesOf({m_before->baseline.sets, {counted}, {}, false, m_before->seenAlike},
+                                             m_before->baseline.history, standard);
+            std::erase_if(differences, [](const MeasureDifference& d) { return !d.judged; });
             words = present::trialWords(m_before->changes, differences, m_document->catalogue(),
                                         m_document->facts().movement, lengths);
         } else {
-            words = present::cueWords(answerTo(m_before->cue, m_before->reps, counted, standard),
-                                      m_document->catalogue().advice, lengths);
+            words = present::cueWords(
+                answerTo(m_before->cue, m_before->baseline.sets, counted, m_before->baseline.history, standard),
+                m_document->catalogue().advice, lengths);
             // Two things at once: what helped cannot be told apart.
             QStringList also;
             for (const auto& c : m_before->changes)
                 also.append(present::changeText(c, m_document->catalogue(), m_document->facts().movement, lengths));
             if (!also.isEmpty()) words.brought += tr(" The set-up was changed as well: %1.").arg(also.join(", "));
         }
-        if (!m_before->seenAlike) words.brought += tr(" Another camera or network than before: take it with care.");
+        // What differs may be the camera's doing: the numbers stand in the line below, the verdict is left open.
+        if (!m_before->seenAlike) {
+            words.how = words.answer;
+            words.answer = tr("Not filmed alike: whether it helped is left open");
+        }
     }
     m_answer->setText(words.answer);
     m_answer->setVisible(!words.answer.isEmpty());

@@ -55,7 +55,7 @@ void MainWindow::showComparison(const record::Comparable& found) {
     const record::ComparedSet shown{m_review->id(), m_review->document().state(), {m_review->clip(false)}, found.title};
     m_review->stage()->setPlaying(false);
     m_compare->setLengths(m_settings.lengths);
-    m_compare->show(found.before ? *found.before : shown, shown, found.choices, m_catalogue);
+    m_compare->show(found.before ? *found.before : shown, shown, found.choices, m_catalogue, found.sets);
     m_pages->setCurrentWidget(m_compare);
     m_actions.setPage(Where::Compare);
     m_open->hide();

@@ -15,6 +15,7 @@
 
 #include "app/client/client_view.h"
 #include "app/shell/application.h"
+#include "app/shell/input_watch.h"
 #include "app/shell/palette.h"
 #include "catalog/data_files.h"
 #include "record/demo_sets.h"
@@ -269,6 +270,7 @@ void MainWindow::openDemo(const QString& story) {
     if (!demo) return failed(tr("The demo cannot be shown"), demo.error(), false);
     if (m_library.isReadOnly()) return;
     bool first = true;
+    const auto input = std::make_shared<InputWatch>();
     for (const auto& set : *demo) {
         auto outcome = std::make_shared<std::optional<record::Imported>>();
         m_queue.add(
@@ -281,11 +283,11 @@ void MainWindow::openDemo(const QString& story) {
                 *outcome = *made;
                 return {};
             },
-            [this, outcome, first, title = QString::fromStdString(set.story)](const Result<void>& done) {
+            [this, outcome, first, input, title = QString::fromStdString(set.story)](const Result<void>& done) {
                 if (!done) return failed(title, done.error(), false);
                 if (currentView() == m_home) m_home->refresh();
-                // The coach started the demo to see it; what he has opened meanwhile stays.
-                if (first && currentView() == m_home) openSet((*outcome)->id);
+                // A coach starts the demo to see it; who has begun to look around is left there.
+                if (first && currentView() == m_home && !input->wasTouched()) openSet((*outcome)->id);
             });
         first = false;
     }

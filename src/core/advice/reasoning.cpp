@@ -36,16 +36,6 @@ bool isLate(const Finding& f, const std::vector<int>& chances) {
            2 * before >= static_cast<std::ptrdiff_t>(chances.size());
 }
 
-/// The same measure of the other leg: itself where the working leg is meant.
-MeasureId ofOtherLeg(MeasureId m) {
-    std::string name = m.name();
-    const bool left = m->of == Of::Left;
-    if (m->of != Of::Left && m->of != Of::Right) return m;
-    const std::string is = left ? "left" : "right", other = left ? "right" : "left";
-    const auto at = name.rfind(is);
-    return at == std::string::npos ? m : MeasureId::named(name.replace(at, is.size(), other));
-}
-
 /// Whether the leg that does not show the fault worked, was read, and was not found at fault, not even perhaps.
 bool otherLegDidWell(const Finding& f, const SetResult& r) {
     if (!f.side || !isOfOneLeg(f.measure)) return false;
@@ -53,7 +43,8 @@ bool otherLegDidWell(const Finding& f, const SetResult& r) {
     const bool alsoFound = std::any_of(r.findings.begin(), r.findings.end(),
                                        [&](const Finding& o) { return o.fault == f.fault && o.side == other; });
     if (alsoFound) return false;
-    const MeasureId measure = ofOtherLeg(f.measure);
+    // A measure of whichever leg works is its own twin.
+    const MeasureId twin = ofOtherLeg(f.measure), measure = twin ? twin : f.measure;
     return std::any_of(r.reps.begin(), r.reps.end(), [&](const MeasuredRep& rep) {
         const bool works = !rep.leg || *rep.leg == other;
         return r.counts(rep) && works && rep.find(measure) != nullptr;

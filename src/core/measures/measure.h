@@ -167,10 +167,15 @@ struct MeasureDef {
     Scale scale;
     /// Nothing when it cannot be read (for example no scale).
     std::optional<Reading> (*read)(const MeasureInput& in);
+    /// Of a row of one leg that has a twin of the other: what both together are called. Null: it has none.
+    const char* bothLegs = nullptr;
 };
 
 /// Every measure Zevo knows, in display order.
 std::span<const MeasureDef> allMeasures();
+
+/// The row of the other leg; no measure where there is none.
+MeasureId ofOtherLeg(MeasureId measure);
 
 /// The side a role means in a repetition; of Both the near one (ask `bothSides`).
 Side sideOfRole(Role role, Side near, Side leg);

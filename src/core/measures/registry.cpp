@@ -129,6 +129,14 @@ MeasureId MeasureId::named(std::string_view name) {
     return {};
 }
 
+MeasureId ofOtherLeg(MeasureId measure) {
+    if (!measure || (measure->of != Of::Left && measure->of != Of::Right)) return {};
+    const Of other = measure->of == Of::Left ? Of::Right : Of::Left;
+    for (const auto& m : table())
+        if (m.of == other && std::string_view(m.term) == measure->term) return MeasureId(&m);
+    return {};
+}
+
 std::string MeasureId::name() const {
     return m_row ? m_row->id : "";
 }

@@ -3,107 +3,117 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <map>
+#include <set>
 
 #include "core/signal/filter.h"
 
 namespace zevo {
 namespace {
 
-struct Readings {
-    std::vector<double> values, pm;
-};
-
-std::map<MeasureId, Readings> readingsOf(const std::vector<MeasuredRep>& reps) {
-    std::map<MeasureId, Readings> out;
-    for (const MeasuredRep& rep : reps)
-        for (const Measurement& m : rep.measures) {
-            out[m.measure].values.push_back(m.value);
-            out[m.measure].pm.push_back(m.pm90);
-        }
+std::vector<SetReadings> readingsOf(const std::vector<RepsOfSet>& sets, MeasureId measure) {
+    std::vector<SetReadings> out;
+    for (const RepsOfSet& set : sets) out.push_back(zevo::readingsOf(set, measure));
     return out;
 }
 
-double deviation(std::span<const double> values) {
-    if (values.size() < 2) return 0;
-    double mean = 0, sum = 0;
-    for (double v : values) mean += v / static_cast<double>(values.size());
-    for (double v : values) sum += (v - mean) * (v - mean);
-    return std::sqrt(sum / static_cast<double>(values.size() - 1));
+/// Median of the stated ± of a measure; 0 where it was not read.
+double statedPm(const std::vector<RepsOfSet>& sets, MeasureId measure) {
+    std::vector<double> out;
+    for (const RepsOfSet& set : sets)
+        for (const MeasuredRep& rep : set)
+            if (const Measurement* m = rep.find(measure)) out.push_back(m->pm90);
+    return out.empty() ? 0 : median(out);
+}
+
+std::set<MeasureId> measuresOf(const std::vector<RepsOfSet>& sets) {
+    std::set<MeasureId> out;
+    for (const RepsOfSet& set : sets)
+        for (const MeasuredRep& rep : set)
+            for (const Measurement& m : rep.measures) out.insert(m.measure);
+    return out;
 }
 
 }  // namespace
 
-bool isTold(const GroupChange& change, double pm90, std::size_t repetitions) {
-    return change.p <= (repetitions > 3 ? kBelieved : kBelievedOfThree) + 1e-9 &&
-           std::abs(change.change()) >= kShareWorthAWord * pm90;
-}
-
-double halfWidth(std::span<const double> values) {
-    const std::size_t n = values.size();
-    if (n < 2) return 0;
-    // Student's t, two-sided 90 %, by degrees of freedom (any table of it; tests hold it against the integral).
-    constexpr std::array kT{6.314, 2.920, 2.353, 2.132, 2.015, 1.943, 1.895, 1.860, 1.833, 1.812};
-    const double t = n - 2 < kT.size() ? kT[n - 2] : 1.645 + 1.6 / static_cast<double>(n - 1);
-    return t * deviation(values) / std::sqrt(static_cast<double>(n));
-}
-
-std::vector<Unlike> unlikeBetween(const SetState& a, const SetState& b) {
-    constexpr double kOtherAngleDeg = 5, kOtherSize = 1.17;
-    std::vector<Unlike> out;
-    const Track &s = a.set.track(), &t = b.set.track();
-    if (s.view != t.view) out.push_back(Unlike::View);
-    if (s.view == t.view && std::abs(s.offSquareDeg - t.offSquareDeg) > kOtherAngleDeg) out.push_back(Unlike::Angle);
-    const double size =
-        (s.bodyPx / std::max(1, s.pictureHeight)) / std::max(1e-6, t.bodyPx / std::max(1, t.pictureHeight));
-    if (size > kOtherSize || size < 1 / kOtherSize) out.push_back(Unlike::Size);
-    const bool older = a.kept != b.kept;  // one shows what an older engine measured
-    if (a.first->model != b.first->model || a.first->engine != b.first->engine || older) out.push_back(Unlike::Network);
-    if (s.scaleTold != t.scaleTold) out.push_back(Unlike::Scale);
+SetReadings readingsOf(const RepsOfSet& reps, MeasureId measure) {
+    SetReadings out;
+    for (const MeasuredRep& rep : reps) {
+        const Measurement* m = rep.find(measure);
+        if (!m) continue;
+        out.values.push_back(m->value);
+        out.legs.push_back(rep.leg ? static_cast<int>(*rep.leg) : -1);
+    }
     return out;
 }
 
-std::vector<MeasureDifference> differencesOf(const std::vector<MeasuredRep>& before,
-                                             const std::vector<MeasuredRep>& after,
-                                             const std::vector<std::vector<MeasuredRep>>& from, bool alike) {
-    constexpr std::size_t kFewest = 3;
+SetScatter scatterOf(const SetHistory& history, MeasureId measure) {
+    std::vector<std::vector<SetReadings>> runs;
+    for (const auto& run : history) runs.push_back(readingsOf(run, measure));
+    return scatterOf(runs);
+}
+
+double halfWidth(std::span<const double> values) {
+    const auto n = static_cast<double>(values.size());
+    if (values.size() < 2) return 0;
+    double mean = 0, sum = 0;
+    for (double v : values) mean += v / n;
+    for (double v : values) sum += (v - mean) * (v - mean);
+    return studentT(0.9, n - 1) * std::sqrt(sum / (n - 1) / n);
+}
+
+std::vector<MeasureDifference> differencesOf(const SidesCompared& sides, const SetHistory& history,
+                                             const Standard& standard) {
     std::vector<MeasureDifference> out;
-    const auto was = readingsOf(before), is = readingsOf(after);
-    std::map<MeasureId, double> scatter;  // of the noisier set; only where more than three repetitions tell it
-    for (const auto& set : from)
-        for (const auto& [measure, r] : readingsOf(set))
-            if (r.values.size() > kFewest) scatter[measure] = std::max(scatter[measure], deviation(r.values));
-    for (const auto& [measure, a] : was) {
-        const auto found = is.find(measure);
-        if (found == is.end()) continue;
-        const Readings& b = found->second;
+    std::vector<double> stated;  // the larger ± of both sides
+    const auto are = measuresOf(sides.after);
+    for (MeasureId measure : measuresOf(sides.before)) {
+        if (!are.contains(measure)) continue;
+        auto read = [&](const std::vector<RepsOfSet>& sets) {
+            auto all = readingsOf(sets, measure);
+            std::erase_if(all, [](const SetReadings& s) { return s.values.empty(); });
+            return all;
+        };
         MeasureDifference d;
         d.measure = measure;
-        const double pm = std::max(median(a.pm), median(b.pm));
-        if (a.values.size() >= kFewest && b.values.size() >= kFewest) {
-            const GroupChange change = alignedRankSum(a.values, b.values);
-            d.before = change.before, d.after = change.after, d.p = change.p;
-            d.told = isTold(change, pm, std::min(a.values.size(), b.values.size()));
-            d.beforePm = halfWidth(a.values), d.afterPm = halfWidth(b.values);
+        d.judged = standard.bandFor(measure) != nullptr;
+        const double pmBefore = statedPm(sides.before, measure), pmAfter = statedPm(sides.after, measure);
+        const auto before = read(sides.before), after = read(sides.after);
+        if (const auto test =
+                testChange(before, after, scatterOf(history, measure), {read(sides.partOf), sides.sameSet})) {
+            d.before = test->before, d.after = test->after, d.p = test->p;
+            d.beforePm = test->beforePm, d.afterPm = test->afterPm;
         } else {
-            d.before = median(a.values), d.after = median(b.values);
-            const auto around = scatter.find(measure);
-            const double each = around == scatter.end() ? 0 : 1.645 * around->second;
-            d.beforePm = d.afterPm = each;
-            const double noiseOfBoth = std::sqrt(2.0) * each;
-            d.told = around != scatter.end() && std::abs(d.change()) > std::max(noiseOfBoth, kShareWorthAWord * pm);
+            auto middle = [](const std::vector<SetReadings>& sets) {
+                std::vector<double> all;
+                for (const SetReadings& s : sets) all.insert(all.end(), s.values.begin(), s.values.end());
+                return median(all);
+            };
+            d.before = middle(before), d.after = middle(after);
+            d.beforePm = pmBefore, d.afterPm = pmAfter;
         }
-        if (!alike) {
-            d.beforePm = std::hypot(d.beforePm, median(a.pm)), d.afterPm = std::hypot(d.afterPm, median(b.pm));
-            d.told = d.told && std::abs(d.change()) > std::hypot(median(a.pm), median(b.pm));
+        if (!sides.alike) {
+            d.beforePm = std::hypot(d.beforePm, pmBefore), d.afterPm = std::hypot(d.afterPm, pmAfter);
+            if (std::abs(d.change()) <= std::hypot(pmBefore, pmAfter)) d.p = 1;
         }
+        stated.push_back(std::max(pmBefore, pmAfter));
         out.push_back(d);
     }
+    std::vector<double> chances;
+    for (const MeasureDifference& d : out)
+        if (d.judged) chances.push_back(d.p);
+    const auto corrected = holm(chances);
+    for (std::size_t i = 0, k = 0; i < out.size(); ++i) {
+        MeasureDifference& d = out[i];
+        if (!d.judged) continue;
+        d.p = corrected[k++];
+        d.significant = d.p <= kAlpha && std::abs(d.change()) >= kShareWorthAWord * stated[i];
+    }
+    auto shelf = [](const MeasureDifference& d) { return d.significant ? 0 : d.judged ? 1 : 2; };
     auto size = [](const MeasureDifference& d) {
         return std::abs(d.change()) / std::max(1e-9, std::hypot(d.beforePm, d.afterPm));
     };
     std::stable_sort(out.begin(), out.end(), [&](const MeasureDifference& x, const MeasureDifference& y) {
-        return x.told != y.told ? x.told : size(x) > size(y);
+        return shelf(x) != shelf(y) ? shelf(x) < shelf(y) : size(x) > size(y);
     });
     return out;
 }

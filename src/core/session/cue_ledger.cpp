@@ -17,12 +17,61 @@ bool has(const std::vector<Finding>& findings, const std::string& fault) {
     return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.fault == fault; });
 }
 
-SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, std::vector<SetUpChange> changes,
-                   const Standard& standard) {
+bool seenAlike(const LedgerSet& a, const LedgerSet& b) {
+    return comparabilityIssues(a.seenFrom, b.seenFrom).empty();
+}
+
+/// A set with what was done to it in force.
+struct Known {
+    const LedgerSet* set = nullptr;
+    EditedSet edited;
+    bool wasSaid() const { return edited.cue && !edited.cue->fault.empty(); }
+    /// About any fault, where `fault` is empty.
+    bool wasSaidAbout(const std::string& fault) const {
+        return fault.empty() ? wasSaid() : edited.cue && edited.cue->fault == fault;
+    }
+};
+
+/// Measured sets of the movement of `at`, up to it, oldest first; the last two dozen.
+std::vector<Known> upTo(const std::vector<LedgerSet>& sets, std::size_t at) {
+    constexpr std::size_t kMost = 24;
+    std::vector<Known> out;
+    const std::string movement = fold(sets[at].edits).facts.movement;
+    for (std::size_t i = at + 1; i-- > 0 && out.size() < kMost;) {
+        if (!sets[i].measured) continue;
+        Known known{&sets[i], fold(sets[i].edits)};
+        if (known.edited.facts.movement == movement) out.push_back(std::move(known));
+    }
+    std::reverse(out.begin(), out.end());
+    return out;
+}
+
+constexpr long kSixWeeks = 42;
+
+SetHistory historyOf(const std::vector<Known>& known, const std::string& without) {
+    SetHistory out;
+    const Known* last = nullptr;
+    for (const Known& k : known) {
+        if (k.set->id == without) {  // what was said after it stands between its neighbours all the same
+            last = nullptr;
+            continue;
+        }
+        const bool goesOn = last && !last->wasSaid() && k.set->day - last->set->day <= kSixWeeks &&
+                            setUpChanges(last->edited.facts, k.edited.facts).empty() && seenAlike(*last->set, *k.set);
+        if (!goesOn) out.emplace_back();
+        out.back().push_back(k.set->counted());
+        last = &k;
+    }
+    return out;
+}
+
+SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, const Baseline& baseline,
+                   std::vector<SetUpChange> changes, const Standard& standard) {
     SetUpTrial out{before.id, after.id, after.day, fold(after.edits).facts.movement, std::move(changes), {}, {}, {}};
     const auto was = before.counted(), is = after.counted();
-    out.differences = differencesOf(was, is, {was, is}, before.seenBy == after.seenBy);
-    std::erase_if(out.differences, [&](const MeasureDifference& d) { return !standard.bandFor(d.measure); });
+    out.seenAlike = seenAlike(before, after);
+    out.differences = differencesOf({baseline.sets, {is}, {}, false, out.seenAlike}, baseline.history, standard);
+    std::erase_if(out.differences, [](const MeasureDifference& d) { return !d.judged; });
     const auto found = findFaults(was, standard), now = findFaults(is, standard);
     for (const Finding& f : found)
         if (f.severity == Severity::Clear && !has(now, f.fault)) out.gone.push_back(f.fault);
@@ -56,7 +105,7 @@ std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
     return out;
 }
 
-std::vector<std::pair<std::size_t, std::size_t>> answersAmong(const std::vector<LedgerSet>& sets) {
+std::vector<std::pair<std::size_t, std::size_t>> trialPairs(const std::vector<LedgerSet>& sets) {
     std::vector<EditedSet> edited;
     for (const LedgerSet& s : sets) edited.push_back(fold(s.edits));
     std::vector<std::pair<std::size_t, std::size_t>> out;
@@ -70,20 +119,50 @@ std::vector<std::pair<std::size_t, std::size_t>> answersAmong(const std::vector<
     return out;
 }
 
+SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& without) {
+    return historyOf(upTo(sets, at), without);
+}
+
+Baseline baselineOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& fault) {
+    constexpr std::size_t kMost = 6;
+    const std::vector<Known> known = upTo(sets, at);
+    Baseline out;
+    if (known.empty() || known.back().set != &sets[at]) return out;
+    out.history = historyOf(known, {});
+    // How often the fault was spoken of before each, on its day.
+    std::vector<int> said(known.size());
+    for (std::size_t i = 1; i < known.size(); ++i)
+        if (known[i - 1].set->day == known[i].set->day) said[i] = said[i - 1] + known[i - 1].wasSaidAbout(fault);
+    const Known& last = known.back();
+    for (std::size_t i = known.size(); i-- > 0 && out.sets.size() < kMost;) {
+        const Known& k = known[i];
+        const bool near = said.back() == 0 ? last.set->day - k.set->day <= kSixWeeks : last.set->day == k.set->day;
+        if (!near) break;
+        if (said[i] != said.back() || !setUpChanges(k.edited.facts, last.edited.facts).empty() ||
+            !seenAlike(*k.set, *last.set))
+            continue;
+        out.sets.push_back(k.set->counted());
+    }
+    std::reverse(out.sets.begin(), out.sets.end());
+    return out;
+}
+
 Ledger ledgerOf(const std::vector<LedgerSet>& sets, const Catalogue& catalogue) {
     Ledger out;
-    for (const auto& [i, next] : answersAmong(sets)) {
+    for (const auto& [i, next] : trialPairs(sets)) {
         const LedgerSet &before = sets[i], &after = sets[next];
         const EditedSet edited = fold(before.edits), then = fold(after.edits);
         const auto standard = standardFor(then, catalogue);
         if (!standard) continue;
         auto changes = setUpChanges(edited.facts, then.facts);
-        if (edited.cue && !edited.cue->fault.empty())
+        const bool said = edited.cue && !edited.cue->fault.empty();
+        const Baseline baseline = baselineOf(sets, i, said ? edited.cue->fault : std::string());
+        if (said)
             out.cues.push_back({before.id, after.id, before.day,
-                                answerTo(*edited.cue, before.counted(), after.counted(), *standard), std::move(changes),
-                                before.seenBy == after.seenBy});
+                                answerTo(*edited.cue, baseline.sets, after.counted(), baseline.history, *standard),
+                                std::move(changes), seenAlike(before, after)});
         else
-            out.trials.push_back(trialOf(before, after, std::move(changes), *standard));
+            out.trials.push_back(trialOf(before, after, baseline, std::move(changes), *standard));
     }
     return out;
 }

@@ -6,22 +6,36 @@
 
 #include "core/session/comparison.h"
 #include "core/session/cue_answer.h"
+#include "core/session/seen_from.h"
 
 namespace zevo {
 
 /// A set of a client as the ledger needs it: values as they are kept, no poses.
 struct LedgerSet {
     std::string id;  ///< the caller's
-    long day = 0;    ///< a number that is the same for sets of one day
+    long day = 0;    ///< a number that rises by one a day
     Edits edits;
     std::vector<MeasuredRep> reps;
-    std::string seenBy;    ///< picture, network and engine: two sets with the same can be held against each other
-    bool measured = true;  ///< there are repetitions, whether they were read already or not
+    std::vector<SeenFrom> seenFrom;  ///< empty: not known
+    bool measured = true;            ///< there are repetitions, whether they were read already or not
     std::vector<MeasuredRep> counted() const { return countedOf(reps, fold(edits).leftOut); }
 };
 /// Which set answers which: where something was said, or the set-up changed, the next one of the same movement on the
 /// same day. Positions; needs no repetitions.
-std::vector<std::pair<std::size_t, std::size_t>> answersAmong(const std::vector<LedgerSet>& sets);
+std::vector<std::pair<std::size_t, std::size_t>> trialPairs(const std::vector<LedgerSet>& sets);
+
+/// Whom the set after a trial is held against.
+struct Baseline {
+    std::vector<RepsOfSet> sets;  ///< oldest first; the one right before the trial last
+    SetHistory history;           ///< of the sets up to that one
+};
+/// The sets like `at`, and `at` itself: of its movement and set-up, seen alike, and with as much said about `fault`
+/// (empty: about any) before them on their day. Where nothing was, of other days too, the last six of six weeks; else
+/// only of that day. `sets`: oldest first.
+Baseline baselineOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& fault);
+/// Runs of sets of the movement of `at`, up to it, between which nothing was said or changed; the last two dozen sets.
+/// `without`: a set that is left out, because it is what is tested.
+SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& without = {});
 
 /// Choices (core/judge/choices.h) that are how a set is set up, not how it is judged alone.
 inline constexpr std::array kSetUpChoices{"stance", "toes", "arms"};
@@ -53,6 +67,7 @@ struct SetUpTrial {
     std::vector<MeasureDifference> differences;  ///< of judged measures; more than noise first
     /// Of the standard's faults: found before and not any more, and the other way round.
     std::vector<std::string> gone, brought;
+    bool seenAlike = true;
 };
 struct Ledger {
     std::vector<CueTrial> cues;  ///< oldest first
