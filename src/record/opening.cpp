@@ -2,6 +2,7 @@
 
 #include <QDir>
 #include <QFileInfo>
+#include <algorithm>
 
 #include "record/set_keeper.h"
 
@@ -56,9 +57,17 @@ std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log) {
     return out;
 }
 
-Result<std::vector<LedgerSet>> ledgerSets(const store::Library& library, store::ClientId client,
-                                          const QString& movement) {
-    auto log = library.log(client, movement);
+Result<std::vector<LedgerSet>> ledgerSetsAround(const store::Library& library, store::ClientId client,
+                                                const QString& movement, store::SetId set) {
+    constexpr std::size_t kNewest = 60, kUpToSet = 30;
+    auto log = library.log(client, movement, [&](const std::vector<store::LoggedSet>& all) {
+        const auto found = std::find_if(all.begin(), all.end(), [&](const auto& s) { return s.id == set; });
+        const auto at = static_cast<std::size_t>(found - all.begin());
+        std::vector<bool> out(all.size());
+        for (std::size_t i = 0; i < all.size(); ++i)
+            out[i] = i + kNewest >= all.size() || (i <= at && i + kUpToSet > at);
+        return out;
+    });
     if (!log) return log.error();
     if (auto read = library.readRepetitions(*log); !read) return read.error();
     return ledgerSets(*log);
@@ -101,7 +110,7 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
     if (!state) return state.error();
     // A record that cannot be read for the ledger is no reason not to show the set.
     const auto sets =
-        ledgerSets(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement));
+        ledgerSetsAround(*library, stored->client.id, QString::fromStdString(fold(stored->edits).facts.movement), id);
     std::optional<LoadedSet::Before> before;
     std::vector<CueScore> scores;
     if (sets) {

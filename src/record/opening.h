@@ -39,7 +39,7 @@ struct LoadedSet {
         bool seenAlike = true;             ///< no ComparabilityIssue between the two
     };
     std::optional<Before> before;
-    /// How the wordings fared with this client so far.
+    /// How the wordings fared with this client in their last sixty sets of the movement.
     std::vector<CueScore> scores;
 };
 
@@ -49,9 +49,10 @@ Result<LoadedSet> openSet(const QString& libraryFolder, store::SetId id, std::sh
 
 /// The record's sets of a client as the ledger reads them, oldest first.
 std::vector<LedgerSet> ledgerSets(const std::vector<store::LoggedSet>& log);
-/// Those of one movement, with their values.
-Result<std::vector<LedgerSet>> ledgerSets(const store::Library& library, store::ClientId client,
-                                          const QString& movement);
+/// Those of one movement, with their values: the newest sixty, and what the ledger looks at for `set`. A client of
+/// years is not read whole to open one set.
+Result<std::vector<LedgerSet>> ledgerSetsAround(const store::Library& library, store::ClientId client,
+                                                const QString& movement, store::SetId set);
 /// What a next set starts from: the facts of the client's newest set of the movement, without what belongs to one set
 /// alone; `otherwise` where there is none. The client's as they are now.
 SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise);

@@ -108,8 +108,10 @@ class Library {
     Result<std::vector<HistoryValue>> history(ClientId client, const QString& measure) const;
 
     /// All sets of a client that are not hidden, oldest first, with their edits and without their repetitions; by
-    /// `movement` where one is named.
-    Result<std::vector<LoggedSet>> log(ClientId client, const QString& movement = {}) const;
+    /// `movement` where one is named; only those `among` says, of all of them, where it is given.
+    Result<std::vector<LoggedSet>> log(
+        ClientId client, const QString& movement = {},
+        const std::function<std::vector<bool>(const std::vector<LoggedSet>&)>& among = {}) const;
     /// Fills in the repetitions of those that are `wanted` (all where nothing is said); many cost little more than one.
     Result<void> readRepetitions(std::vector<LoggedSet>& log,
                                  const std::function<bool(const LoggedSet&)>& wanted = {}) const;

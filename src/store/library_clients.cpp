@@ -167,7 +167,9 @@ Result<void> Library::putSet(SetId id, const SetPlace& place) {
     });
 }
 
-Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& movement) const {
+Result<std::vector<LoggedSet>> Library::log(
+    ClientId client, const QString& movement,
+    const std::function<std::vector<bool>(const std::vector<LoggedSet>&)>& among) const {
     const QString which =
         "FROM sets s JOIN sessions e ON e.id = s.session_id WHERE e.client_id = ? AND NOT s.hidden AND (? = '' OR "
         "s.movement = ?)";
@@ -176,20 +178,40 @@ Result<std::vector<LoggedSet>> Library::log(ClientId client, const QString& move
                               " ORDER BY e.held_on, s.position",
                           values);
     if (!q) return q.error();
-    std::vector<LoggedSet> out;
+    std::vector<LoggedSet> all;
+    std::vector<std::string> seenFrom;
     while (q->next()) {
         LoggedSet s;
         s.id = SetId::fromBytes(q->value(0).toByteArray());
         s.heldOn = QDate::fromString(q->value(1).toString(), Qt::ISODate);
         s.movement = q->value(2).toString(), s.headline = q->value(3).toString();
         s.measured = q->value(4).toInt() > 0;
-        s.seenFrom = readSeenFrom(q->value(5).toString().toStdString());
-        out.push_back(std::move(s));
+        all.push_back(std::move(s));
+        seenFrom.push_back(q->value(5).toString().toStdString());
     }
-    auto entries = m_impl->readEntries("WHERE d.set_id IN (SELECT s.id " + which + ")", values, false);
-    if (!entries) return entries.error();
+    const auto wanted = among ? among(all) : std::vector<bool>(all.size(), true);
+    std::vector<LoggedSet> out;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (!wanted[i]) continue;
+        all[i].seenFrom = readSeenFrom(seenFrom[i]);
+        out.push_back(std::move(all[i]));
+    }
+    const bool everything = out.size() == all.size();
+    std::map<SetId, EditEntries> entries;
+    auto take = [&](const QString& where, const QVariantList& keys) -> Result<void> {
+        auto read = m_impl->readEntries(where, keys, false);
+        if (!read) return read.error();
+        entries.merge(*read);
+        return {};
+    };
+    if (everything) {
+        if (auto r = take("WHERE d.set_id IN (SELECT s.id " + which + ")", values); !r) return r.error();
+    } else {
+        for (const LoggedSet& s : out)
+            if (auto r = take("WHERE d.set_id = ?", {key(s.id)}); !r) return r.error();
+    }
     for (LoggedSet& s : out) {
-        const EditEntries& mine = (*entries)[s.id];
+        const EditEntries& mine = entries[s.id];
         // One that cannot be read is no reason to hide a client's whole history.
         s.edits = editsInForce(mine);
         const std::vector<bool> holds = inForce(mine);

@@ -148,6 +148,7 @@ HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<co
     m_noSets->setProperty("kind", "faint");
     right->addWidget(m_noSets);
     m_sets = bigList(this, "sets", "Sets");
+    m_sets->setUniformItemSizes(true);
     m_sets->setItemDelegate(
         m_rows = new SetRow(
             [this](const QString& id) -> const std::vector<Outline>& { return outlinesOf(store::SetId::fromText(id)); },

@@ -116,8 +116,8 @@ void HomeView::refresh(bool all) {
             ->setData(Qt::AccessibleTextRole, QString(lines[static_cast<int>(i)]).replace('\n', ", "));
         if (before && before->id == m_clients[i].id) row = static_cast<int>(i);
     }
-    m_filling = false;
     m_list->setCurrentRow(row);
+    m_filling = false;
     // A list that fills from behind stays where it is read.
     if (before) m_list->verticalScrollBar()->setValue(scrolled);
     showClient();
