@@ -4,7 +4,7 @@
 #include <QPainter>
 #include <random>
 
-#include "app/review/stage.h"
+#include "app/parts/stage.h"
 #include "bench/common.h"
 #include "catalog/data_files.h"
 #include "media/clip_reader.h"

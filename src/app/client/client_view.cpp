@@ -15,7 +15,7 @@
 #include <QScrollArea>
 #include <cmath>
 
-#include "app/home/client_row.h"
+#include "app/parts/client_row.h"
 #include "app/theme/parts.h"
 #include "present/log_words.h"
 

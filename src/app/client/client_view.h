@@ -6,7 +6,7 @@
 #include <optional>
 
 #include "app/client/course_plots.h"
-#include "app/home/set_row.h"
+#include "app/parts/set_row.h"
 #include "record/client_file.h"
 
 class QDoubleSpinBox;

@@ -11,7 +11,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/shell/elided_label.h"
+#include "app/parts/elided_label.h"
 #include "app/theme/parts.h"
 
 namespace zevo::app {

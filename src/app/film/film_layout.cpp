@@ -7,7 +7,7 @@
 #include <QPushButton>
 
 #include "app/film/film_view.h"
-#include "app/home/movement_box.h"
+#include "app/parts/movement_box.h"
 
 namespace zevo::app {
 namespace {

@@ -12,7 +12,7 @@
 #include <QScreen>
 #include <QScrollArea>
 
-#include "app/home/movement_box.h"
+#include "app/parts/movement_box.h"
 #include "core/judge/tempo.h"
 #include "present/film_words.h"
 

@@ -9,7 +9,7 @@
 #include "app/film/session_strip.h"
 #include "app/film/sounds.h"
 #include "app/film/virtual_panel.h"
-#include "app/shell/actions.h"
+#include "app/parts/actions.h"
 
 class QCheckBox;
 class QComboBox;

@@ -18,9 +18,9 @@
 #include <QUndoStack>
 #include <cmath>
 
-#include "app/home/client_row.h"
-#include "app/home/movement_box.h"
-#include "app/home/set_row.h"
+#include "app/parts/client_row.h"
+#include "app/parts/movement_box.h"
+#include "app/parts/set_row.h"
 #include "present/log_words.h"
 #include "record/erasing.h"
 

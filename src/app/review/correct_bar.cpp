@@ -7,7 +7,7 @@
 #include <QPushButton>
 #include <algorithm>
 
-#include "app/shell/flow_layout.h"
+#include "app/parts/flow_layout.h"
 #include "app/theme/theme.h"
 #include "present/words.h"
 

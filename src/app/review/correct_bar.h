@@ -4,7 +4,7 @@
 #include <optional>
 #include <vector>
 
-#include "app/shell/actions.h"
+#include "app/parts/actions.h"
 #include "core/marks/marks.h"
 #include "present/log_words.h"
 

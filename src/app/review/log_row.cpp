@@ -10,7 +10,7 @@
 #include <QWidgetAction>
 #include <cmath>
 
-#include "app/shell/flow_layout.h"
+#include "app/parts/flow_layout.h"
 #include "app/theme/parts.h"
 #include "present/log_words.h"
 

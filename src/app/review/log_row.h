@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <functional>
 
-#include "app/shell/actions.h"
+#include "app/parts/actions.h"
 #include "app/theme/theme.h"
 #include "core/session/edits.h"
 #include "present/words.h"

@@ -6,7 +6,7 @@
 #include <QScrollArea>
 
 #include "app/review/review_view.h"
-#include "app/shell/elided_label.h"
+#include "app/parts/elided_label.h"
 #include "app/theme/parts.h"
 
 namespace zevo::app {

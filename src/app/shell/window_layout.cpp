@@ -5,7 +5,7 @@
 #include <QPushButton>
 #include <QUndoStack>
 
-#include "app/shell/elided_label.h"
+#include "app/parts/elided_label.h"
 #include "app/shell/main_window.h"
 
 namespace zevo::app {

@@ -77,6 +77,16 @@ bool Movement::needsRoom(const std::string& variationId) const {
     return v && v->room;
 }
 
+bool Movement::isFromFloor(const std::string& variationId) const {
+    const Variation* v = variation(variationId);
+    return v && v->fromFloor;
+}
+
+bool Movement::swings(const std::string& variationId) const {
+    const Variation* v = variation(variationId);
+    return v && v->swings;
+}
+
 std::vector<std::string> Movement::setUpOf(const std::string& variationId) const {
     std::vector<std::string> out = setUp;
     if (const Variation* v = variation(variationId)) out.insert(out.end(), v->setUp.begin(), v->setUp.end());
@@ -109,6 +119,8 @@ Result<Movement> parseMovement(const std::string& text, const std::string& name)
             v.load = named(o, "load", path, kLoads);
             v.hands = o.contains("hands") ? named(o, "hands", path, kHands) : handsAt(v.load);
             v.room = flagAt(o, "room", path);
+            v.fromFloor = flagAt(o, "from_floor", path);
+            v.swings = flagAt(o, "swings", path);
             v.setUp = textsAt(o, "set_up", path);
             m.variations.push_back(std::move(v));
         }

@@ -38,6 +38,8 @@ struct Variation {
     LoadPlace load = LoadPlace::None;
     Hands hands = Hands::Free;
     bool room = false;               ///< needs room all round: a bar, a swing
+    bool fromFloor = false;          ///< begins with the load on the floor: its plates stand before the shins
+    bool swings = false;             ///< the load swings between the legs
     std::vector<std::string> setUp;  ///< what to check besides the movement's own before filming, sentences
 };
 
@@ -63,6 +65,8 @@ struct Movement {
     LoadPlace loadPlace(const std::string& variationId) const;
     Hands hands(const std::string& variationId) const;
     bool needsRoom(const std::string& variationId) const;
+    bool isFromFloor(const std::string& variationId) const;
+    bool swings(const std::string& variationId) const;
     /// What to check before the first repetition, as this variation is done.
     std::vector<std::string> setUpOf(const std::string& variationId) const;
 };

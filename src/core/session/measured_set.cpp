@@ -78,9 +78,7 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
 
 /// A bar on the back lies over it, and so do the plates of a bar on the floor.
 bool backIsCovered(const SetContext& context) {
-    const bool fromFloor = context.movement.family == Family::Hinge && context.movement.drive == Drive::Folding &&
-                           context.variation.ends_with("floor");
-    return fromFloor || context.movement.loadPlace(context.variation) == LoadPlace::Back;
+    return context.movement.isFromFloor(context.variation) || context.movement.loadPlace(context.variation) == LoadPlace::Back;
 }
 
 /// Why the back is not judged, and what would let it be. `measures`: whether the movement asks for it at all.
@@ -121,7 +119,7 @@ void sayMarks(MeasuredView& view) {
 
 /// How many swings there were between one rest of the bell and the next: what step of the ladder it was.
 void saySwings(MeasuredView& view, const SetContext& context) {
-    if (!view.marks || context.variation != "swing" || view.marks->load() != MarkKind::Bell) return;
+    if (!view.marks || !context.movement.swings(context.variation) || view.marks->load() != MarkKind::Bell) return;
     std::string swings;
     for (int n : view.marks->swingsBetweenRests()) swings += (swings.empty() ? "" : ", ") + std::to_string(n);
     if (!swings.empty()) view.notices.push_back({NoticeKind::SwingLadder, {swings}});

@@ -1,4 +1,4 @@
-#include "app/review/stage.h"
+#include "app/parts/stage.h"
 
 #include <QMouseEvent>
 #include <QPainter>

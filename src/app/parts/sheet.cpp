@@ -1,4 +1,4 @@
-#include "app/shell/sheet.h"
+#include "app/parts/sheet.h"
 
 #include <QBoxLayout>
 #include <QGridLayout>

@@ -1,4 +1,4 @@
-#include "app/home/client_row.h"
+#include "app/parts/client_row.h"
 
 namespace zevo::app {
 

@@ -1,4 +1,4 @@
-#include "app/shell/actions.h"
+#include "app/parts/actions.h"
 
 #include <QAbstractButton>
 #include <QCoreApplication>

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/review/stage.h"
+#include "app/parts/stage.h"
 #include "app/theme/marks.h"
 
 namespace zevo::app {

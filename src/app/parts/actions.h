@@ -6,7 +6,7 @@
 #include <map>
 #include <vector>
 
-#include "app/shell/sheet.h"
+#include "app/parts/sheet.h"
 
 class QAbstractButton;
 class QWidget;

@@ -1,4 +1,4 @@
-#include "app/home/set_row.h"
+#include "app/parts/set_row.h"
 
 #include <QPainter>
 #include <QPolygonF>

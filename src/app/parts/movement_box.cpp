@@ -1,4 +1,4 @@
-#include "app/home/movement_box.h"
+#include "app/parts/movement_box.h"
 
 namespace zevo::app {
 
