@@ -52,7 +52,7 @@ Run film(const std::string& rest, const std::string& set, const SetContext& cont
     std::atomic<long> looks{0};
     auto session = pipeline::LiveSession::start(
         std::move(*camera), options,
-        [&](pipeline::LiveLook&& look) {
+        [&](pipeline::LiveFrameResult&& look) {
             const std::lock_guard lock(mutex);
             run.behind.push_back(media::steadySeconds() - look.timeS);
             ++looks;

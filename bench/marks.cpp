@@ -108,7 +108,7 @@ void compareJoints(const std::string& clip, const sim::ClipSpec& spec, const Set
     const std::atomic<bool> never{false};
     const auto seen = pipeline::observeClip(clip, context, options, never);
     if (!seen) return;
-    auto network = measureView(seen->poses, seen->clip, context, seen->opinions);
+    auto network = measureView(seen->poses, seen->clip, context, seen->secondEstimates);
     auto truth = measureView(sim::truePoses(spec), bench::factsOf(spec), context);
     if (!network || !truth) return;
     for (auto* view : {&*network, &*truth}) {

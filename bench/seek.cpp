@@ -70,7 +70,7 @@ int main(int argc, char** argv) {
     options.model = pose::ModelSize::Lite;
     auto poses = pipeline::observeClip(clip, {}, options, cancel);
     const SetContext context;
-    auto set = measureSet(poses->poses, poses->clip, context, poses->opinions);
+    auto set = measureSet(poses->poses, poses->clip, context, poses->secondEstimates);
     if (!set) return 1;
     std::printf("| 200 random frames, 720p, painted with overlay | median ms | worst ms |\n|---|---|---|\n");
     measure("Zevo's own clip (key frame every 15)", clip, *poses, set->track());

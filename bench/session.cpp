@@ -51,7 +51,7 @@ void edits(const Catalogue& catalogue) {
     const auto before = recompute(seen, plain, catalogue);
     if (!before) std::exit(1);
     const double at = before->set.result.reps[3].bottomS;
-    const Edits moved = with(plain, LandmarkMoved{false, {at, Landmark::RightKnee, 640, 400, 0.3}});
+    const Edits moved = with(plain, PointPlaced{false, {at, Landmark::RightKnee, 640, 400, 0.3}});
     const double whole = best(9, [&] { (void)recompute(seen, plain, catalogue); });
     const double point = best(9, [&] { (void)recompute(seen, moved, catalogue, &*before); });
     const Edits judged = with(plain, StandardChosen{"upright"});

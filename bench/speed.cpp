@@ -62,7 +62,7 @@ int main(int argc, char** argv) {
         if (!poses) return 1;
         SetContext context;
         context.context.statureCm = 175;
-        auto set = measureSet(poses->poses, poses->clip, context, poses->opinions);
+        auto set = measureSet(poses->poses, poses->clip, context, poses->secondEstimates);
         whole.push_back(watch.seconds());
         if (!set) return 1;
         const bench::Watch afterwards;

@@ -39,11 +39,11 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
     fs::create_directories(folder);
     const fs::path clip = folder / (name + ".mp4"),
                    stem = folder / (name + "-" + pose::modelName(options.analyse.model)),
-                   poses = stem.string() + ".poses", opinions = stem.string() + ".opinions";
+                   poses = stem.string() + ".poses", secondEstimates = stem.string() + ".opinions";
     if (!options.keep.empty())
-        if (fs::exists(poses) && fs::exists(opinions)) {
+        if (fs::exists(poses) && fs::exists(secondEstimates)) {
             auto kept = zevo::readPoses(bytesOf(poses));
-            auto looks = zevo::readOpinions(bytesOf(opinions));
+            auto looks = zevo::readSecondEstimates(bytesOf(secondEstimates));
             if (!kept) return kept.error();
             if (!looks) return looks.error();
             return bench::Seen{std::move(*kept), std::move(*looks)};
@@ -61,10 +61,10 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
     if (!options.keep.empty()) {
-        keepBytes(opinions, writeOpinions(read->opinions));
+        keepBytes(secondEstimates, writeSecondEstimates(read->secondEstimates));
         keepBytes(poses, writePoses(read->poses));
     }
-    return bench::Seen{std::move(read->poses), std::move(read->opinions)};
+    return bench::Seen{std::move(read->poses), std::move(read->secondEstimates)};
 }
 
 /// The small grid's limits: far wider than what the tables show, to catch a broken change.

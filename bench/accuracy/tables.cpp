@@ -68,7 +68,7 @@ void compareFront(const Case& c, const Seen& seen, const ClipFacts& facts, const
         later.push_back(sim::truePose(whole.at(t + kLater), sim::Camera(side.scene.camera), t));
     SetContext context = contextOf(c.spec);
     auto both = measureSet(later, facts, context);
-    if (both && joinSecondView(*both, seen.poses, facts, true, 0, seen.opinions))
+    if (both && joinSecondView(*both, seen.poses, facts, true, 0, seen.secondEstimates))
         column.front["lag of two clips, frames (side from true landmarks)"].add((both->result.second->lagS() - kLater) *
                                                                                 c.spec.frameRate);
     else
@@ -135,7 +135,7 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
     ++column.sets;
     column.frames += static_cast<long>(seen.poses.size());
     column.tracked += std::count_if(seen.poses.begin(), seen.poses.end(), [](const auto& f) { return f.found; });
-    const auto set = measureSet(seen.poses, facts, contextOf(c.spec), seen.opinions);
+    const auto set = measureSet(seen.poses, facts, contextOf(c.spec), seen.secondEstimates);
     if (!set) {
         column.notes.push_back(c.name + ": " + set.error().message);
         return;
@@ -221,7 +221,7 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
 
 Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
     Verdict v{"none", {}, "", false, {}};
-    auto set = measureSet(seen.poses, facts, contextOf(trial.spec), seen.opinions);
+    auto set = measureSet(seen.poses, facts, contextOf(trial.spec), seen.secondEstimates);
     const auto standard = catalog::loadStandard(trial.standard);
     if (!set || !standard) {
         v.said = set ? "no standard" : set.error().message;

@@ -38,7 +38,7 @@ struct Column {
 /// What was seen in a clip: the followed points, and what other networks say of the turning points.
 struct Seen {
     zevo::PoseFrames poses;
-    std::vector<zevo::Opinion> opinions;
+    std::vector<zevo::SecondEstimate> secondEstimates;
 };
 
 /// Compares one clip; `trueSet` is the same clip's reading from true landmarks (for measures), may be null.

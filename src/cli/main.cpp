@@ -216,9 +216,9 @@ int analyse(int argc, char** argv) {
     auto analysed = pipeline::analyseClip(args.plain[0], *context, options, g_cancel);
     if (!analysed) return cannotJudge(analysed.error());
     if (call.has("--front")) {
-        const bool together = call.text("--apart", "no") != "yes";
+        const bool sameTake = call.text("--apart", "no") != "yes";
         const auto joined =
-            pipeline::analyseSecondClip(*analysed, call.text("--front"), together, *nudge, options, g_cancel);
+            pipeline::analyseSecondClip(*analysed, call.text("--front"), sameTake, *nudge, options, g_cancel);
         if (!joined) return cannotJudge(joined.error());
     }
     judgeSet(analysed->set.result, *standard);

@@ -292,7 +292,7 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
     if (!seen) return seen.error();
     SetContext named = context;
     named.model = seen->model;
-    auto view = measureView(seen->poses, seen->clip, named, seen->opinions);
+    auto view = measureView(seen->poses, seen->clip, named, seen->secondEstimates);
     if (!view) return view.error();
     if (options.back) {
         if (auto read = readContours(clip, *view, *seen, options.modelDir, cancel, progress); !read)
@@ -312,14 +312,15 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
     return AnalysedClip{std::move(*seen), std::move(set), std::nullopt};
 }
 
-Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
+Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool sameTake, double nudgeS,
                                const AnalyseOptions& options, const std::atomic<bool>& cancel,
                                const OnProgress& progress) {
     SetContext context = set.set.result.context;
     context.context.view = "auto";
     auto seen = observeClip(clip, context, options, cancel, progress);
     if (!seen) return seen.error();
-    if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, together, nudgeS, seen->opinions); !joined)
+    if (auto joined = joinSecondView(set.set, seen->poses, seen->clip, sameTake, nudgeS, seen->secondEstimates);
+        !joined)
         return joined;
     for (Notice n : seen->notices) {
         n.second = true;

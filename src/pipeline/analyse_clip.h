@@ -76,7 +76,7 @@ Result<AnalysedClip> analyseClip(const std::string& clip, const SetContext& cont
                                  const std::atomic<bool>& cancel, const OnProgress& progress = {});
 
 /// Reads another view of the same set and joins it (session/measured_set.h).
-Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool together, double nudgeS,
+Result<void> analyseSecondClip(AnalysedClip& set, const std::string& clip, bool sameTake, double nudgeS,
                                const AnalyseOptions& options, const std::atomic<bool>& cancel,
                                const OnProgress& progress = {});
 

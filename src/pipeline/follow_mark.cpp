@@ -88,9 +88,9 @@ PointFollower::Look lookOf(MarkKind kind) {
 }
 
 /// One way through the pictures: begins anew at every click it comes by.
-class Way {
+class TrackingPass {
   public:
-    Way(const Mark& mark, double scale, double half)
+    TrackingPass(const Mark& mark, double scale, double half)
         : m_clicks(mark.clicks), m_scale(scale), m_half(half), m_least(leastOf(mark.kind)), m_look(lookOf(mark.kind)) {}
     void beginAt(const Grey& picture, const Vec2& at) { m_follower.emplace(picture, at, m_look); }
     bool hasBegun() const { return m_follower.has_value(); }
@@ -105,7 +105,7 @@ class Way {
             if (came) *came = at;
             at = Vec2(c.x, c.y) / m_scale;
             m_follower.emplace(picture, *at, m_look);
-            m_plain = m_plain || m_follower->structure() < m_least;
+            m_plain = m_plain || m_follower->minEigenvalue() < m_least;
         }
         return at;
     }
@@ -124,7 +124,7 @@ class Way {
 /// far end, where it began on the main one. Near the far end the two agree because they began together; how far the
 /// main one has strayed there is what the check misses the click by. A check that was lost on its way says nothing of
 /// what lies behind that: there the main one counts as lost as well.
-void settleEnd(const std::vector<Moment*>& moments, Place Moment::*main, Place Moment::*check, const Place& home,
+void mergeTail(const std::vector<Moment*>& moments, Place Moment::*main, Place Moment::*check, const Place& home,
                const Vec2& click) {
     for (Moment* m : moments) {
         if (!(m->*main)) continue;
@@ -182,28 +182,28 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     double scale = 1;
     /// A way's step in a picture: it begins at a click, or where another way had the point at the far end. Where it
     /// thought the point to be when it came by `homeS` is its `home`.
-    struct Walk {
+    struct Traversal {
         Place Moment::*into, Moment::*begin;
         double homeS;
-        std::optional<Way> way{};
+        std::optional<TrackingPass> way{};
         Place home{};
     };
-    auto visit = [&](Walk& walk, double t, const Grey& g) {
+    auto visit = [&](Traversal& traversal, double t, const Grey& g) {
         scale = static_cast<double>(pictureWidth) / std::max(1, g->width);
-        if (!walk.way) walk.way.emplace(mark, scale, half);
+        if (!traversal.way) traversal.way.emplace(mark, scale, half);
         Moment& m = at(t);
-        const bool atHome = std::abs(t - walk.homeS) <= half;
-        if (walk.begin && !walk.way->hasBegun() && !atHome && m.*walk.begin) {
-            walk.way->beginAt(g, *(m.*walk.begin));
-            m.*walk.into = m.*walk.begin;
+        const bool atHome = std::abs(t - traversal.homeS) <= half;
+        if (traversal.begin && !traversal.way->hasBegun() && !atHome && m.*traversal.begin) {
+            traversal.way->beginAt(g, *(m.*traversal.begin));
+            m.*traversal.into = m.*traversal.begin;
         } else {
-            m.*walk.into = walk.way->take(t, g, atHome ? &walk.home : nullptr);
+            m.*traversal.into = traversal.way->take(t, g, atHome ? &traversal.home : nullptr);
         }
         if (progress && ++done % 10 == 0) progress({done, std::max(done, inAll), 0, Doing::Following});
     };
-    Walk on{&Moment::on, nullptr, first}, back{&Moment::back, &Moment::on, last},
+    Traversal on{&Moment::on, nullptr, first}, back{&Moment::back, &Moment::on, last},
         check{&Moment::check, &Moment::back, first};
-    auto along = [&](Walk& walk) { return [&](double t, const Grey& g) { visit(walk, t, g); }; };
+    auto along = [&](Traversal& traversal) { return [&](double t, const Grey& g) { visit(traversal, t, g); }; };
     if (auto went = pictures->forwards(first, within.toS, along(on)); !went) return went.error();
     if (!on.way || !on.way->hasBegun()) return Error{"There is no picture at the place that was marked.", clip};
     if (on.way->plain()) return refusal(NoticeKind::MarkNotSeen, {std::string(markName(mark.kind))});
@@ -218,8 +218,8 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
         return out;
     };
     constexpr double kEver = std::numeric_limits<double>::infinity();
-    settleEnd(those(last + half, kEver), &Moment::on, &Moment::back, back.home, placeOf(mark.clicks.back()));
-    settleEnd(those(-kEver, first - half), &Moment::back, &Moment::check, check.home, placeOf(mark.clicks.front()));
+    mergeTail(those(last + half, kEver), &Moment::on, &Moment::back, back.home, placeOf(mark.clicks.back()));
+    mergeTail(those(-kEver, first - half), &Moment::back, &Moment::check, check.home, placeOf(mark.clicks.front()));
     for (std::size_t i = 0; i < mark.clicks.size(); ++i) {
         const double fromS = mark.clicks[i].atS, toS = mark.clicks[std::min(i + 1, mark.clicks.size() - 1)].atS;
         settleBetween(those(fromS - 1.01 * half, toS + 1.01 * half), fromS, toS);

@@ -51,7 +51,7 @@ class Rate {
 struct LiveSession::Impl {
     Options options;
     OnLook onLook;
-    OnTrouble onTrouble;
+    OnError onTrouble;
     std::unique_ptr<media::LiveSource> source;
     std::unique_ptr<pose::Estimator> estimator;
     std::string network;
@@ -212,7 +212,7 @@ struct LiveSession::Impl {
                 // Without room for them all the shoes are read from the clip afterwards, none from some.
                 if (!shoeStage->process(picture, at)) shoesLost = true;
             }
-            LiveLook look;
+            LiveFrameResult look;
             look.timeS = frame.timeS;
             look.scale = scale;
             look.pose = *seen;
@@ -247,7 +247,7 @@ struct LiveSession::Impl {
                 const std::lock_guard lock(mutex);
                 recent.push_back(look.pose);
                 while (frame.timeS - recent.front().timeS > options.ringS + kMoreThanRingS) recent.pop_front();
-                ++counts.posed;
+                ++counts.inferred;
                 poseRate.add(steadySeconds());
                 counts.behindS = steadySeconds() - frame.timeS;
             }
@@ -259,7 +259,7 @@ struct LiveSession::Impl {
 LiveSession::LiveSession(std::unique_ptr<Impl> impl) : m_impl(std::move(impl)) {}
 
 Result<std::unique_ptr<LiveSession>> LiveSession::start(std::unique_ptr<media::LiveSource> source,
-                                                        const Options& options, OnLook onLook, OnTrouble onTrouble) {
+                                                        const Options& options, OnLook onLook, OnError onTrouble) {
     auto impl = std::make_unique<Impl>();
     auto estimator =
         options.makeEstimator ? options.makeEstimator() : pose::makeNetworkEstimator(options.modelDir, options.model);

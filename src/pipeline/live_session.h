@@ -18,7 +18,7 @@
 namespace zevo::pipeline {
 
 /// One picture of a live source and what was seen in it.
-struct LiveLook {
+struct LiveFrameResult {
     std::shared_ptr<const Picture> picture;  ///< as delivered to the network
     double scale = 1;                        ///< the source's pixels for one of the picture
     double timeS = 0;                        ///< steadySeconds() when it was taken
@@ -34,7 +34,7 @@ struct LiveLook {
 /// Counts since the source was opened, and of the recording under way or the last one.
 struct LiveCounts {
     long taken = 0;                       ///< pictures the camera delivered
-    long posed = 0;                       ///< looked at by the network
+    long inferred = 0;                    ///< looked at by the network
     long recorded = 0;                    ///< written
     long dropped = 0;                     ///< of the recording, for want of room between camera and disk
     double cameraRate = 0, poseRate = 0;  ///< a second, over the last two
@@ -79,12 +79,12 @@ class LiveSession {
         std::function<Result<std::unique_ptr<pose::Estimator>>()> makeEstimator{};
     };
     /// Called on the following thread.
-    using OnLook = std::function<void(LiveLook&&)>;
+    using OnLook = std::function<void(LiveFrameResult&&)>;
     /// Something ended by itself: the camera (then nothing comes any more), or the recording. Any thread.
-    using OnTrouble = std::function<void(const Error&)>;
+    using OnError = std::function<void(const Error&)>;
 
     static Result<std::unique_ptr<LiveSession>> start(std::unique_ptr<media::LiveSource> source, const Options& options,
-                                                      OnLook onLook, OnTrouble onTrouble);
+                                                      OnLook onLook, OnError onTrouble);
     ~LiveSession();
     LiveSession(const LiveSession&) = delete;
     LiveSession& operator=(const LiveSession&) = delete;

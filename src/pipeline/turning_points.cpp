@@ -4,10 +4,10 @@
 #include <cmath>
 #include <thread>
 
-#include "core/track/opinions.h"
+#include "core/track/second_estimates.h"
 #include "media/frame_source.h"
 #include "pipeline/barrier.h"
-#include "pose/opinions.h"
+#include "pose/second_estimates.h"
 
 namespace zevo::pipeline {
 namespace {
@@ -22,8 +22,8 @@ const PoseFrame* nearest(const PoseFrames& poses, double timeS) {
     return at == poses.end() || !at->found || std::abs(at->timeS - timeS) > 0.02 ? nullptr : &*at;
 }
 
-Result<void> askAround(media::FrameSource& source, pose::OpinionReader& reader, const Observation& seen, double bottomS,
-                       bool larger, std::vector<Opinion>& out) {
+Result<void> estimateAround(media::FrameSource& source, pose::OpinionReader& reader, const Observation& seen,
+                            double bottomS, bool larger, std::vector<SecondEstimate>& out) {
     const double frameS = 1 / std::max(1.0, source.facts().frameRate);
     reader.reset();
     if (!source.seek(std::max(0.0, bottomS - (kApart + 0.5) * frameS))) return {};
@@ -57,7 +57,7 @@ void askAtTurningPoints(const std::string& clip, const MeasuredView& found, cons
     for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);
     const auto workers = static_cast<std::size_t>(
         std::clamp<long>(options.workers, 1, std::max<long>(1, static_cast<long>(bottoms.size()))));
-    std::vector<std::vector<Opinion>> parts(workers);
+    std::vector<std::vector<SecondEstimate>> parts(workers);
     {
         std::vector<std::jthread> threads;
         for (std::size_t w = 0; w < workers; ++w)
@@ -68,21 +68,21 @@ void askAtTurningPoints(const std::string& clip, const MeasuredView& found, cons
                     auto source = media::openClip(clip, {kWidestFrame});
                     if (!source) return source.error();
                     for (std::size_t i = w; i < bottoms.size() && !cancel; i += workers)
-                        if (auto asked = askAround(**source, **reader, seen, bottoms[i],
-                                                   options.model != pose::ModelSize::Heavy, parts[w]);
+                        if (auto asked = estimateAround(**source, **reader, seen, bottoms[i],
+                                                        options.model != pose::ModelSize::Heavy, parts[w]);
                             !asked)
                             return asked;
                     return {};
                 });
             });
     }
-    for (auto& part : parts) std::move(part.begin(), part.end(), std::back_inserter(seen.opinions));
-    std::stable_sort(seen.opinions.begin(), seen.opinions.end(),
-                     [](const Opinion& a, const Opinion& b) { return a.timeS < b.timeS; });
+    for (auto& part : parts) std::move(part.begin(), part.end(), std::back_inserter(seen.secondEstimates));
+    std::stable_sort(seen.secondEstimates.begin(), seen.secondEstimates.end(),
+                     [](const SecondEstimate& a, const SecondEstimate& b) { return a.timeS < b.timeS; });
     constexpr double kAboutS = 0.2;
     std::string unasked;
     for (std::size_t i = 0; i < bottoms.size(); ++i)
-        if (std::none_of(seen.opinions.begin(), seen.opinions.end(), [&](const Opinion& o) {
+        if (std::none_of(seen.secondEstimates.begin(), seen.secondEstimates.end(), [&](const SecondEstimate& o) {
                 return o.network == "second" && std::abs(o.timeS - bottoms[i]) < kAboutS;
             }))
             unasked += (unasked.empty() ? "" : ", ") + std::to_string(found.reps[i].index);

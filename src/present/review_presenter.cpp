@@ -91,7 +91,7 @@ QString ReviewPresenter::movementTitle() const {
 
 double ReviewPresenter::inSecond(double timeS) const {
     const auto& second = result().second;
-    return second && second->together ? timeS + second->lagS() : timeS;
+    return second && second->sameTake ? timeS + second->lagS() : timeS;
 }
 
 MeasureId ReviewPresenter::keyMeasure() const {
@@ -282,7 +282,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.atS = m.atS;
     r.second = m.second;
     r.text = valueWithPm(m.value, m.pm90, def.unit, m_lengths);
-    if (m.asSeen) r.asSeen = valueText(*m.asSeen, def.unit, m_lengths);
+    if (m.withoutManual) r.withoutManual = valueText(*m.withoutManual, def.unit, m_lengths);
     double low = m.value - m.pm90, high = m.value + m.pm90;
     for (const auto& other : result().reps) {
         const Measurement* o = other.index == rep.index ? nullptr : other.find(m.measure);
@@ -310,7 +310,7 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.scaleTo = std::max(high, low + 1e-6);
     if (band) r.bandText = bandText(*band, def.unit);
     r.spoken = r.title + " " + r.text + ", " + verdictWord(r.judgement, r.judged) +
-               (r.asSeen.isEmpty() ? "" : ", corrected; Zevo saw " + r.asSeen) +
+               (r.withoutManual.isEmpty() ? "" : ", corrected; Zevo saw " + r.withoutManual) +
                (r.reason.isEmpty() ? "" : ", " + r.reason) + (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
     return r;
 }

@@ -36,7 +36,7 @@ class ReviewPresenter {
     bool hasSecond() const { return m_state.set.other.has_value(); }
     const Track& track(bool second) const { return *m_state.set.view(second).track; }
     /// Whether the second clip was filmed at another moment than the first.
-    bool filmedApart() const { return result().second && !result().second->together; }
+    bool filmedApart() const { return result().second && !result().second->sameTake; }
     /// Repetitions on the clock of one of the clips: those of the set, or of a second clip filmed apart.
     struct RepSpan {
         int number = 0;
@@ -111,9 +111,9 @@ class ReviewPresenter {
         Judgement judgement;
         double usualFrom = 0, usualTo = 0;  ///< range over the other repetitions of the set
         bool hasUsual = false;
-        QString bandText;  ///< "at most 5°"
-        QString reason;    ///< why it is unsure, a few words; empty when it is not
-        QString asSeen;    ///< what the network had it at, where the coach corrected it; else empty
+        QString bandText;       ///< "at most 5°"
+        QString reason;         ///< why it is unsure, a few words; empty when it is not
+        QString withoutManual;  ///< what the network had it at, where the coach corrected it; else empty
         QString spoken;
     };
     /// Of the selected repetition: outside first, then unsure, then inside, then unjudged.

@@ -398,7 +398,7 @@ QStringList ReviewPresenter::notes() const {
         if (n.kind == NoticeKind::SecondLeftOut && m_state.secondError) line += " " + sentence(*m_state.secondError);
         out.append(line);
     }
-    if (const auto& second = result().second; second && second->together)
+    if (const auto& second = result().second; second && second->sameTake)
         out.append(QString("Second clip %1, lined up by the movement (agreement %2).")
                        .arg(lagText(second->lagS()), figures(second->alignment.agreement, 2)));
     return out;

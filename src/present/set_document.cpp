@@ -12,12 +12,6 @@ namespace {
 /// Longer clips are not measured on the window's thread: a minute takes less than 50 ms (bench_session).
 constexpr std::size_t kQuickFrames = 1900;
 
-/// Whether an edit can only concern the second view: then a second view that does not fit is refused, not left out.
-bool isAboutSecond(const Edit& e) {
-    const auto k = kindOf(e);
-    return k == EditKind::SecondAdded || k == EditKind::SecondNudged || k == EditKind::SecondApart;
-}
-
 /// What stands in for the answer of work that ended without one: it threw, or was stopped.
 Error unfinished() {
     return refusal(NoticeKind::Inside, {}, "the work on the document ended without an answer");
@@ -25,9 +19,10 @@ Error unfinished() {
 
 /// Whether older values may go on being shown: the edit asks for nothing but another judgement.
 bool keepsValues(const Edit& e, const SetFacts& before) {
-    if (kindOf(e) == EditKind::StandardChosen || kindOf(e) == EditKind::SpanLeftOut) return true;
-    if (kindOf(e) != EditKind::FactsSet) return false;
-    SetFacts facts = std::get<FactsSet>(e).facts;
+    if (onlyJudges(e)) return true;
+    const auto* set = std::get_if<FactsSet>(&e);
+    if (!set) return false;
+    SetFacts facts = set->facts;
     facts.pain = before.pain;
     facts.tempo = before.tempo;
     return facts == before;
@@ -67,9 +62,9 @@ void SetDocument::take(Step next) {
     go(m_at + 1);
 }
 
-std::optional<SetState> SetDocument::tryOut(const Edit& edit, const SetState* from) const {
+std::optional<SetState> SetDocument::preview(const Edit& edit, const SetState* from) const {
     if (m_running || m_history[m_at].kept || frames() > kQuickFrames) return std::nullopt;
-    auto made = recompute(m_observations, with(wanted(), edit), *m_catalogue, from ? from : &m_state);
+    auto made = recompute(m_observations, with(pendingEdits(), edit), *m_catalogue, from ? from : &m_state);
     return made ? std::optional(std::move(*made)) : std::nullopt;
 }
 
@@ -87,9 +82,9 @@ void SetDocument::choosePerson(std::shared_ptr<const Observation> seen, PersonCh
     apply(person, tr("choosing the person"));
 }
 
-void SetDocument::addSecond(std::shared_ptr<const Observation> seen, bool together) {
+void SetDocument::addSecond(std::shared_ptr<const Observation> seen, bool sameTake) {
     m_observations.push_back(std::move(seen));
-    apply(SecondAdded{static_cast<int>(m_observations.size()) - 1, together}, tr("adding the other view"));
+    apply(SecondAdded{static_cast<int>(m_observations.size()) - 1, sameTake}, tr("adding the other view"));
 }
 
 void SetDocument::measureAnew() {
@@ -122,8 +117,8 @@ void SetDocument::rebase(const Edits& base, const Edits& theirs, Observations ob
 }
 
 void SetDocument::finish() {
-    if (!m_running || !m_keeper || wanted() == m_handed) return;
-    const Edits from = std::exchange(m_handed, wanted());
+    if (!m_running || !m_keeper || pendingEdits() == m_handed) return;
+    const Edits from = std::exchange(m_handed, pendingEdits());
     m_keeper({from, m_handed, nullptr, m_history[m_at].kept ? m_kept->engine : kEngine});
 }
 
@@ -177,26 +172,27 @@ void SetDocument::askDifferences(std::function<void(const Result<Differences>&)>
 
 void SetDocument::make() {
     if (m_running) {
-        m_again = true;  // the newest wish is made when the one under way is done
+        m_again = true;  // the newest pending is made when the one under way is done
         return;
     }
-    const Step wish = m_history[m_at];
-    const bool strict = !wish.edits.empty() && wish.number > m_shownNumber && isAboutSecond(wish.edits.back());
-    auto work = [observations = m_observations, edits = wish.edits, catalogue = m_catalogue, before = m_state,
-                 kept = wish.kept ? m_kept : std::optional<KeptValues>(), strict] {
+    const Step pending = m_history[m_at];
+    const bool strict =
+        !pending.edits.empty() && pending.number > m_shownNumber && needsSecondView(pending.edits.back());
+    auto work = [observations = m_observations, edits = pending.edits, catalogue = m_catalogue, before = m_state,
+                 kept = pending.kept ? m_kept : std::optional<KeptValues>(), strict] {
         return recompute(observations, edits, *catalogue, &before, kept ? &*kept : nullptr, strict);
     };
-    if (!m_runner || frames() <= kQuickFrames) return taken(wish, work());
+    if (!m_runner || frames() <= kQuickFrames) return taken(pending, work());
     m_running = true;
     auto made = std::make_shared<std::optional<Result<SetState>>>();
     m_runner([made, work] { made->emplace(work()); },
-             [self = QPointer<SetDocument>(this), this, wish, made] {
+             [self = QPointer<SetDocument>(this), this, pending, made] {
                  if (!self) return;  // another set was opened meanwhile
                  m_running = false;
                  if (!*made) made->emplace(unfinished());
                  const bool again = std::exchange(m_again, false);
                  // Something newer was wished for meanwhile: only that is shown, unless this one was refused.
-                 if (!again || !**made) taken(wish, std::move(**made));
+                 if (!again || !**made) taken(pending, std::move(**made));
                  if (again) make();
              });
 }

@@ -50,7 +50,7 @@ class SetDocument : public QObject {
     /// Those the keeper was given last.
     const Edits& handedOver() const { return m_handed; }
     const Catalogue& catalogue() const { return *m_catalogue; }
-    SetFacts facts() const { return fold(wanted()).facts; }
+    SetFacts facts() const { return fold(pendingEdits()).facts; }
     /// Whether an older engine's values are shown, and which engine's the shown ones are.
     bool isKept() const { return m_state.kept; }
     int engine() const { return m_state.kept ? m_kept->engine : kEngine; }
@@ -60,13 +60,13 @@ class SetDocument : public QObject {
     /// What one more edit would come to, while a point is being dragged: nothing is taken or kept. Goes on from `from`,
     /// the try before, else from what is shown. Nothing where it cannot be measured, or not quickly enough to be
     /// dragged.
-    std::optional<SetState> tryOut(const Edit& edit, const SetState* from) const;
+    std::optional<SetState> preview(const Edit& edit, const SetState* from) const;
     /// Takes edits out of the list; a step like any other.
     void takeBack(const std::function<bool(const Edit&)>& which, const QString& what);
     /// What was seen of the person the coach chose in a view.
     void choosePerson(std::shared_ptr<const Observation> seen, PersonChosen person);
     /// Takes another clip in as the second view.
-    void addSecond(std::shared_ptr<const Observation> seen, bool together);
+    void addSecond(std::shared_ptr<const Observation> seen, bool sameTake);
     bool canUndo() const { return m_at > 0; }
     bool canRedo() const { return m_at + 1 < m_history.size(); }
     QString undoText() const;
@@ -105,7 +105,7 @@ class SetDocument : public QObject {
         QString what;       ///< that led here
         long number = 0;    ///< of its own; places in the history change hands
     };
-    const Edits& wanted() const { return m_history[m_at].edits; }
+    const Edits& pendingEdits() const { return m_history[m_at].edits; }
     void go(std::size_t to);
     std::size_t frames() const;
     void make();

@@ -113,8 +113,8 @@ Result<void> writeSeen(const store::Seen& seen, const QDir& folder, const QStrin
     for (const auto& [what, outlines] : {std::pair{"outlines", &o.outlines}, std::pair{"contours", &o.contours}})
         if (!outlines->empty())
             if (auto w = write(what, writeOutlines(*outlines)); !w) return w;
-    if (!o.opinions.empty())
-        if (auto w = write("opinions", writeOpinions(o.opinions)); !w) return w;
+    if (!o.secondEstimates.empty())
+        if (auto w = write("opinions", writeSecondEstimates(o.secondEstimates)); !w) return w;
     const QString copy = folder.filePath(QFileInfo(seen.clip.path).fileName());
     if (seen.clip.filmed && QFileInfo::exists(seen.clip.path) && !QFileInfo::exists(copy) &&
         !QFile::copy(seen.clip.path, copy))

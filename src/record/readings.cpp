@@ -49,14 +49,14 @@ Result<void> keepMarks(const QString& libraryFolder, store::SetId id, const std:
     return {};
 }
 
-Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool together,
+Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool sameTake,
                                 std::optional<double> laterS, const std::shared_ptr<const Catalogue>& catalogue,
                                 const QString& author) {
     auto stored = library.loadSet(id);
     if (!stored) return stored.error();
     SetChange change{stored->edits, {}, stored->seen};
     change.seen.push_back(std::move(seen));
-    change.to = with(stored->edits, SecondAdded{static_cast<int>(change.seen.size()) - 1, together});
+    change.to = with(stored->edits, SecondAdded{static_cast<int>(change.seen.size()) - 1, sameTake});
     auto state = recompute(observationsOf(change.seen), change.to, *catalogue, nullptr, nullptr, true);
     if (!state) return state.error();
     const auto& second = state->set.result.second;

@@ -25,7 +25,7 @@ Result<void> keepMarks(const QString& libraryFolder, store::SetId id, const std:
 /// A second view joins a set. `laterS`: how much later its clip begins by a clock both cameras share, where there is
 /// one; it is used where the movement itself does not say it surely, and where it does, a difference is only said.
 /// Answers what the set comes to. Error: it does not fit; the set stays as it was.
-Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool together,
+Result<store::Outcome> joinSeen(store::Library& library, store::SetId id, store::Seen seen, bool sameTake,
                                 std::optional<double> laterS, const std::shared_ptr<const Catalogue>& catalogue,
                                 const QString& author = {});
 

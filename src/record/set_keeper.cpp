@@ -16,15 +16,9 @@ bool speaksOf(const Edit& edit, int place) {
     return false;
 }
 
-/// An edit that is only judged by changes no value.
-bool onlyJudges(const Edits& from, const Edits& to) {
-    auto harmless = [](const Edits& edits) {
-        return std::all_of(edits.begin(), edits.end(), [](const Edit& e) {
-            const EditKind k = kindOf(e);
-            return k == EditKind::StandardChosen || k == EditKind::SpanLeftOut || k == EditKind::CueGiven ||
-                   k == EditKind::CueTakenBack || k == EditKind::NotePinned;
-        });
-    };
+/// Whether what lies between two lists changes no value.
+bool sameValues(const Edits& from, const Edits& to) {
+    auto harmless = [](const Edits& edits) { return std::all_of(edits.begin(), edits.end(), leavesValues); };
     return harmless(without(from, to)) && harmless(without(to, from));
 }
 
@@ -91,7 +85,7 @@ store::EditEntries entriesToward(const store::EditEntries& there, const Edits& w
 Result<store::Outcome> SetKeeper::outcomeWith(const store::StoredSet& set, const Edits& edits,
                                               const std::vector<store::Seen>& seen, const SetChange& change) const {
     const bool older = set.kept.engine != kEngine && !set.kept.reps.empty() && !change.refine &&
-                       (change.engine != kEngine || onlyJudges(set.edits, edits));
+                       (change.engine != kEngine || sameValues(set.edits, edits));
     auto state = recompute(observationsOf(seen), edits, *m_catalogue, nullptr, older ? &set.kept : nullptr);
     if (!state) return state.error();
     return outcomeOf(*state, older ? set.kept.engine : kEngine, m_catalogue);

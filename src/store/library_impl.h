@@ -184,7 +184,8 @@ struct Library::Impl {
             "notices, opinions, contours) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             {key(seen.id.isNull() ? ObservationId::fresh() : seen.id), key(set), position, *clip, o.engine,
              text(o.model), text(o.network), packed(writePoses(o.poses)), packed(writeOutlines(o.outlines)),
-             text(writeNotices(o.notices)), o.opinions.empty() ? QByteArray("") : packed(writeOpinions(o.opinions)),
+             text(writeNotices(o.notices)),
+             o.secondEstimates.empty() ? QByteArray("") : packed(writeSecondEstimates(o.secondEstimates)),
              o.contours.empty() ? QByteArray("") : packed(writeOutlines(o.contours))});
     }
 
@@ -294,7 +295,7 @@ struct Library::Impl {
             for (const auto& m : r.measures) {
                 for (const QVariant& v :
                      QVariantList{key(set), second, r.index, text(m.measure.name()), m.value, m.pm90, m.confidence,
-                                  m.atS, m.second, engine, m.asSeen ? QVariant(*m.asSeen) : QVariant()})
+                                  m.atS, m.second, engine, m.withoutManual ? QVariant(*m.withoutManual) : QVariant()})
                     values.addBindValue(v);
                 if (!values.exec()) return Error{kNotWritten, values.lastError().text().toStdString()};
             }

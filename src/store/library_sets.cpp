@@ -184,7 +184,8 @@ Result<void> Library::Impl::readSeen(StoredSet& set) const {
         if (const QByteArray others = seen->value(16).toByteArray(); !others.isEmpty()) {
             const QByteArray raw = unpacked(others);
             // Without them the set is as it was before they were asked.
-            if (auto opinions = readOpinions(bytesOf(raw))) o.opinions = std::move(*opinions);
+            if (auto secondEstimates = readSecondEstimates(bytesOf(raw)))
+                o.secondEstimates = std::move(*secondEstimates);
         }
         if (const QByteArray contours = seen->value(18).toByteArray(); !contours.isEmpty()) {
             const QByteArray raw = unpacked(contours);

@@ -164,7 +164,7 @@ struct PointFollower::Impl {
     std::shared_ptr<const GreyPicture> picture;
     Vec2 at = Vec2::Zero(), velocity = Vec2::Zero();
     int half = kHalves.back();
-    double structure = 0;
+    double minEigenvalue = 0;
     std::vector<Seen> looks;  ///< of the click, and a newer one where it has changed
     bool held = true;
     int lostFor = 0;
@@ -182,9 +182,9 @@ struct PointFollower::Impl {
             const cv::Rect window(kCut - h, kCut - h, 2 * h + 1, 2 * h + 1);
             const cv::Mat x = dx(window), y = dy(window);
             const double n = window.area(), xx = x.dot(x) / n, yy = y.dot(y) / n, xy = x.dot(y) / n;
-            structure = 0.5 * (xx + yy - std::sqrt((xx - yy) * (xx - yy) + 4 * xy * xy));
+            minEigenvalue = 0.5 * (xx + yy - std::sqrt((xx - yy) * (xx - yy) + 4 * xy * xy));
             half = h;
-            if (structure >= PointFollower::kLeastStructure) break;
+            if (minEigenvalue >= PointFollower::kLeastStructure) break;
         }
         looks.emplace_back(*picture, at, half);
     }
@@ -228,8 +228,8 @@ PointFollower::~PointFollower() = default;
 PointFollower::PointFollower(PointFollower&&) noexcept = default;
 PointFollower& PointFollower::operator=(PointFollower&&) noexcept = default;
 
-double PointFollower::structure() const {
-    return m_impl->structure;
+double PointFollower::minEigenvalue() const {
+    return m_impl->minEigenvalue;
 }
 
 PointFollower::Step PointFollower::follow(std::shared_ptr<const GreyPicture> next) {
@@ -244,11 +244,11 @@ PointFollower::Step PointFollower::follow(std::shared_ptr<const GreyPicture> nex
             if (!there) continue;
             const auto back = step(Piece(*next, *there, kCut), *there, was, m.at, m.half, kLevels);
             if (!back) continue;
-            out.thereAndBackPx = (*back - m.at).norm();
+            out.forwardBackwardErrorPx = (*back - m.at).norm();
             out.at = *there;
             out.match = m.looks.back().likeness(now, *there);
-            out.held =
-                out.thereAndBackPx <= kThereAndBackPx && out.match >= (m.look == Look::Stays ? kAlikeTape : kAlike);
+            out.held = out.forwardBackwardErrorPx <= kThereAndBackPx &&
+                       out.match >= (m.look == Look::Stays ? kAlikeTape : kAlike);
             if (const auto better = m.corrected(now, *there, out.match)) out.at = *better, out.held = true;
             if (out.held) break;
         }

@@ -41,12 +41,12 @@ class PointFollower {
     /// following it means nothing. Plain cloth has 2 to 39 (at the seam of shirt and shorts to 78), walls 0 to 3, a
     /// dark bell before a grey wall 20 to 25, tape that is seen 180 and more (virtual clients); sensor noise alone
     /// about 2.
-    double structure() const;
+    double minEigenvalue() const;
     static constexpr double kLeastStructure = 18, kLeastOfTape = 140;
     struct Step {
         Vec2 at = Vec2::Zero();
         bool held = false;
-        double thereAndBackPx = 0;
+        double forwardBackwardErrorPx = 0;
         double match = 0;  ///< correlation with the newest patch that counts, −1…1
     };
     Step follow(std::shared_ptr<const GreyPicture> next);

@@ -69,7 +69,7 @@ inline void misplaceKnee(MainWindow& w, store::SetId id, int rep, const QPointF&
     const auto knee = static_cast<std::size_t>(t.nearOf(Landmark::LeftKnee));
     for (auto& f : seen->poses)
         if (std::abs(f.timeS - at) < 0.4) f.points[knee].x += float(by.x()), f.points[knee].y += float(by.y());
-    seen->opinions.clear();
+    seen->secondEstimates.clear();
     const Observations all{seen};
     const auto catalogue = std::make_shared<const Catalogue>(w.review()->document().catalogue());
     const auto state = recompute(all, set->edits, *catalogue);

@@ -146,14 +146,14 @@ class TestBetween : public QObject {
         bool said = false;
         for (int i = 0; i < review()->column()->rows(); ++i) {
             const auto& r = review()->column()->reading(i);
-            if (r.id == "knee_flexion") said = !r.asSeen.isEmpty() && r.spoken.contains("corrected");
+            if (r.id == "knee_flexion") said = !r.withoutManual.isEmpty() && r.spoken.contains("corrected");
         }
         QVERIFY(said);
         // The moment stayed, and so it is after a new start.
         QCOMPARE(stage->frame(), stage->shownFrame());
         openTheSet(1);
         QVERIFY(std::abs(kneeBend(w(), 1) - right) < 3);
-        QVERIFY(review()->presenter().result().reps[1].find("knee_flexion")->asSeen);
+        QVERIFY(review()->presenter().result().reps[1].find("knee_flexion")->withoutManual);
         QTest::keyClick(review(), Qt::Key_E);
         toMoment(1);
         QTest::keyClick(review(), Qt::Key_Backspace, Qt::AltModifier);
@@ -269,7 +269,7 @@ class TestBetween : public QObject {
         const auto told = fold(document().edits()).views[0].corrections.length;
         QVERIFY(told && std::abs(told->cm - 100) < 1e-9);
         QVERIFY(std::abs(review()->presenter().track(false).cmPerPixel - 0.5) < 0.02);
-        QVERIFY(review()->presenter().track(false).scaleTold);
+        QVERIFY(review()->presenter().track(false).scaleCalibrated);
         while (document().canUndo()) document().undo();
     }
 

@@ -29,7 +29,7 @@ Opened opened(const sim::ClipSpec& spec, double jitterPx = 0) {
     return out;
 }
 
-LandmarkMoved moveOf(const Track& t, Landmark id, double atS, double dx, double dy, double reachS = 0.3) {
+PointPlaced moveOf(const Track& t, Landmark id, double atS, double dx, double dy, double reachS = 0.3) {
     const Vec2 p = t.toPicture(t.at(id, t.sampleAt(atS)));
     return {false, {atS, id, p.x() + dx, p.y() + dy, reachS}};
 }
@@ -145,9 +145,9 @@ class TestCorrections : public QObject {
     /// Rest is where the coach says: a heel that is up all the time is not the floor.
     void restIsWhereTheCoachSays() {
         const Opened o = opened(made::spec(3));
-        const auto at = o.with(StandingSet{false, o.rep(0).bottomS});
+        const auto at = o.with(RestPoseChosen{false, o.rep(0).bottomS});
         QVERIFY(bool(at) || at.error().notice);  // squatting for rest may leave no repetition to be found
-        const auto early = o.with(StandingSet{false, o.rep(0).startS - 0.3});
+        const auto early = o.with(RestPoseChosen{false, o.rep(0).startS - 0.3});
         QVERIFY2(bool(early), early ? "" : made::words(early.error()));
         NEAR(early->set.result.reps[0].find("heel_rise")->value, o.rep(0).find("heel_rise")->value, 1.0);
     }
@@ -160,10 +160,10 @@ class TestCorrections : public QObject {
         const Vec2 ankle = t.toPicture(t.standingAt(t.nearOf(Landmark::LeftAnkle))),
                    knee = t.toPicture(t.standingAt(t.nearOf(Landmark::LeftKnee)));
         const double shankCm = (knee - ankle).norm() * t.cmPerPixel;
-        const auto same = o.with(LengthTold{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), shankCm}});
+        const auto same = o.with(ReferenceLength{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), shankCm}});
         NEAR(same->set.track().cmPerPixel, t.cmPerPixel, 1e-9);
-        QVERIFY(same->set.track().scaleTold);
-        const auto twice = o.with(LengthTold{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), 2 * shankCm}});
+        QVERIFY(same->set.track().scaleCalibrated);
+        const auto twice = o.with(ReferenceLength{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), 2 * shankCm}});
         const auto &was = o.rep(0), &is = twice->set.result.reps[0];
         NEAR(is.find("knee_past_toe")->value, 2 * was.find("knee_past_toe")->value, 0.01);
         QCOMPARE(is.find("knee_flexion")->value, was.find("knee_flexion")->value);
@@ -172,10 +172,10 @@ class TestCorrections : public QObject {
         std::get<FactsSet>(e[0]).facts.statureCm = 0;
         QCOMPARE(recompute(o.seen, e, *made::catalogue())->set.track().cmPerPixel, 0.0);
         const auto told =
-            recompute(o.seen, with(e, LengthTold{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), shankCm}}),
+            recompute(o.seen, with(e, ReferenceLength{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), shankCm}}),
                       *made::catalogue());
         NEAR(told->set.track().cmPerPixel, t.cmPerPixel, 1e-9);
-        QCOMPARE(o.with(LengthTold{false, {10, 10, 12, 10, 40}})->set.track().cmPerPixel, t.cmPerPixel);
+        QCOMPARE(o.with(ReferenceLength{false, {10, 10, 12, 10, 40}})->set.track().cmPerPixel, t.cmPerPixel);
     }
 
     void whatWasCorrectedStaysVisible() {
@@ -186,13 +186,13 @@ class TestCorrections : public QObject {
         const auto &was = o.rep(1), &is = moved->set.result.reps[1];
         for (const char* id : {"knee_flexion", "thigh_angle", "shin_angle"}) {
             const Measurement* m = is.find(id);
-            QVERIFY2(m->asSeen, id);
-            NEAR(*m->asSeen, was.find(id)->value, 1e-9);
-            QVERIFY(std::abs(m->value - *m->asSeen) > 1);
+            QVERIFY2(m->withoutManual, id);
+            NEAR(*m->withoutManual, was.find(id)->value, 1e-9);
+            QVERIFY(std::abs(m->value - *m->withoutManual) > 1);
         }
         // The trunk was not touched; other repetitions were not touched.
-        QVERIFY(!is.find("trunk_lean")->asSeen);
-        for (const Measurement& m : moved->set.result.reps[0].measures) QVERIFY(!m.asSeen);
+        QVERIFY(!is.find("trunk_lean")->withoutManual);
+        for (const Measurement& m : moved->set.result.reps[0].measures) QVERIFY(!m.withoutManual);
         // A second correction still tells what the network saw, not what the first made of it.
         const auto again = recompute(o.seen,
                                      with(moved->edited.facts == o.state.edited.facts
@@ -200,7 +200,7 @@ class TestCorrections : public QObject {
                                               : o.edits,
                                           moveOf(t, t.nearOf(Landmark::LeftHip), at, 0, 10)),
                                      *made::catalogue(), &*moved);
-        NEAR(*again->set.result.reps[1].find("thigh_angle")->asSeen, was.find("thigh_angle")->value, 1e-9);
+        NEAR(*again->set.result.reps[1].find("thigh_angle")->withoutManual, was.find("thigh_angle")->value, 1e-9);
         // Undone: nothing is corrected any more.
         const auto back = recompute(o.seen, o.edits, *made::catalogue(), &*again);
         QCOMPARE(back->set.result.reps, o.state.set.result.reps);
@@ -232,7 +232,7 @@ class TestCorrections : public QObject {
             e = with(e, moveOf(t, t.nearOf(left), o.rep(1).bottomS - 0.25, 4, 0, 0.8));
         const auto s = recompute(o.seen, e, *made::catalogue());
         const Measurement* m = s->set.result.reps[1].find("thigh_angle");
-        QVERIFY(m->asSeen);
+        QVERIFY(m->withoutManual);
         QVERIFY(m->pm90 >= o.rep(1).find("thigh_angle")->pm90 - 0.1);
     }
 
@@ -272,7 +272,7 @@ class TestCorrections : public QObject {
         const auto moved = o.with(moveOf(t, t.nearOf(Landmark::LeftHeel), at, 0, -up));
         const Measurement* m = moved->set.result.reps[1].find("heel_rise");
         NEAR(m->value, 4, 0.6);
-        QVERIFY(m->asSeen && *m->asSeen < 1);
+        QVERIFY(m->withoutManual && *m->withoutManual < 1);
     }
 
     /// Where two networks disagree the value is unsure, until the coach says where the points are.
@@ -283,9 +283,9 @@ class TestCorrections : public QObject {
         const double at = o.rep(1).bottomS;
         for (const PoseFrame& f : seen->poses) {
             if (std::abs(f.timeS - at) > 0.12) continue;
-            Opinion other{f.timeS, "second", f.points};
+            SecondEstimate other{f.timeS, "second", f.points};
             other.points[static_cast<std::size_t>(Landmark::RightKnee)].x += 60;
-            seen->opinions.push_back(other);
+            seen->secondEstimates.push_back(other);
         }
         o.seen = {seen};
         const auto disputed = recompute(o.seen, o.edits, *made::catalogue());

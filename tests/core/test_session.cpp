@@ -44,8 +44,8 @@ class TestSession : public QObject {
         e = with(e, SecondAdded{1, true});
         e = with(e, SecondNudged{0.04});
         e = with(e, SecondNudged{0.08});
-        e = with(e, LandmarkMoved{false, {3.0, Landmark::RightKnee, 10, 20, 0.3}});
-        e = with(e, LandmarkMoved{false, {3.0, Landmark::RightKnee, 11, 21, 0.3}});
+        e = with(e, PointPlaced{false, {3.0, Landmark::RightKnee, 10, 20, 0.3}});
+        e = with(e, PointPlaced{false, {3.0, Landmark::RightKnee, 11, 21, 0.3}});
         const EditedSet s = fold(e);
         QCOMPARE(s.leftOut, (std::vector<Span>{{6, 8}}));
         QVERIFY(s.second && s.second->nudgeS == 0.08);
@@ -67,16 +67,16 @@ class TestSession : public QObject {
                         SecondAdded{1, false},
                         SecondRemoved{},
                         SecondNudged{-0.04},
-                        SecondApart{true},
-                        LandmarkMoved{true, {3.0, Landmark::LeftHeel, 10.5, 20.25, 0.3}},
+                        FilmedSeparately{true},
+                        PointPlaced{true, {3.0, Landmark::LeftHeel, 10.5, 20.25, 0.3}},
                         Trimmed{false, {1, 9}},
                         RepetitionSet{false, {{2, 9}, {{2, 4}, {5, 8}}}},
                         PersonChosen{true, 1.5, 300, 200},
                         CueGiven{"heels_rise", "Press the floor away."},
-                        CueTakenBack{},
+                        CueRetracted{},
                         LegNamed{false, {2.5, Side::Right}},
-                        StandingSet{true, 0.5},
-                        LengthTold{false, {10, 20, 30, 400, 91.5}},
+                        RestPoseChosen{true, 0.5},
+                        ReferenceLength{false, {10, 20, 30, 400, 91.5}},
                         NotePinned{false, 2.25, "looks down here"},
                         PointMarked{true, {MarkKind::KneeLeft, 12, {{0.5, 310.25, 402}}, nullptr}}};
         QCOMPARE(all.size(), std::variant_size_v<Edit>);
@@ -99,7 +99,7 @@ class TestSession : public QObject {
         e = with(e, CueGiven{"heels_rise", "Press the floor away."});
         QCOMPARE(e.size(), m_edits.size() + 1);
         QCOMPARE(fold(e).cue->wording, std::string("Press the floor away."));
-        QVERIFY(!fold(with(e, CueTakenBack{})).cue);
+        QVERIFY(!fold(with(e, CueRetracted{})).cue);
         SetFacts f = made::factsOf(m_spec);
         f.log.kind = SetKind::WarmUp;
         QVERIFY(fold(with(e, FactsSet{f})).facts.log.kind == SetKind::WarmUp && fold(with(e, FactsSet{f})).cue);
@@ -123,7 +123,7 @@ class TestSession : public QObject {
         f.wedgeDeg = 0, f.stoodStraight = true;
         QCOMPARE(from(FactsSet{f}), Stage::Measures);
         QCOMPARE(from(RepetitionSet{false, {{1, 4}, {{1, 4}}}}), Stage::Repetitions);
-        QCOMPARE(from(LandmarkMoved{false, {3, Landmark::RightKnee, 400, 300, 0.3}}), Stage::Track);
+        QCOMPARE(from(PointPlaced{false, {3, Landmark::RightKnee, 400, 300, 0.3}}), Stage::Track);
         f.statureCm = 180;
         QCOMPARE(from(FactsSet{f}), Stage::Track);
         QCOMPARE(from(Trimmed{false, {0, 9}}), Stage::Clean);
@@ -144,7 +144,7 @@ class TestSession : public QObject {
         const Track& t = before->set.track();
         const std::size_t at = t.sampleAt(rep.bottomS);
         const Vec2 knee = t.toPicture(t.at(Landmark::RightKnee, at));
-        const LandmarkMoved moved{false, {rep.bottomS, Landmark::RightKnee, knee.x() + 20, knee.y(), 0.4}};
+        const PointPlaced moved{false, {rep.bottomS, Landmark::RightKnee, knee.x() + 20, knee.y(), 0.4}};
         const auto after = again(m_seen, with(m_edits, moved), *before);
         const Track& u = after->set.track();
         auto shift = [&](double s) {

@@ -214,15 +214,15 @@ class TestTrack : public QObject {
         spec.scene.camera.heightM = 0.5, spec.scene.camera.aimHeightM = 0.42;
         const auto plain = made::measured(spec);
         QVERIFY(bool(plain));
-        std::vector<Opinion> opinions;
+        std::vector<SecondEstimate> secondEstimates;
         for (const auto& f : sim::truePoses(spec))
             if (std::abs(f.timeS - plain->result.reps[0].bottomS) < 0.1) {
-                Opinion o{f.timeS, "second"};
+                SecondEstimate o{f.timeS, "second"};
                 for (std::size_t id = 0; id < kLandmarkCount; ++id) o.points[id] = f.points[id], o.points[id].y += 30;
-                opinions.push_back(o);
+                secondEstimates.push_back(o);
             }
-        QVERIFY(!opinions.empty());
-        const auto asked = measureSet(sim::truePoses(spec), made::facts(spec), made::contextOf(spec), opinions);
+        QVERIFY(!secondEstimates.empty());
+        const auto asked = measureSet(sim::truePoses(spec), made::facts(spec), made::contextOf(spec), secondEstimates);
         QVERIFY(bool(asked) && asked->track().doubts.empty());
         QCOMPARE(asked->result.reps, plain->result.reps);
     }
@@ -289,11 +289,11 @@ class TestTrack : public QObject {
         auto poses = truth;
         for (auto& f : poses)
             if (std::abs(f.timeS - bottom) < 0.6) f.at(Landmark::LeftKnee).x -= 40, f.at(Landmark::RightKnee).x -= 40;
-        auto opinions = [&](const PoseFrames& seen, const char* network, double kneeOff = 0, bool swap = false) {
-            std::vector<Opinion> out;
+        auto secondEstimates = [&](const PoseFrames& seen, const char* network, double kneeOff = 0, bool swap = false) {
+            std::vector<SecondEstimate> out;
             for (const auto& f : seen) {
                 if (std::abs(f.timeS - bottom) > 0.07) continue;
-                Opinion o{f.timeS, network};
+                SecondEstimate o{f.timeS, network};
                 for (std::size_t id = 0; id < kLandmarkCount; ++id)
                     o.points[id] = f.points[id], o.points[id].presence = 1;
                 for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee})
@@ -307,7 +307,8 @@ class TestTrack : public QObject {
             }
             return out;
         };
-        auto measure = [&](std::vector<Opinion> heavy, const std::vector<Opinion>& second, const PoseFrames& p) {
+        auto measure = [&](std::vector<SecondEstimate> heavy, const std::vector<SecondEstimate>& second,
+                           const PoseFrames& p) {
             heavy.insert(heavy.end(), second.begin(), second.end());
             auto set = measureSet(p, made::facts(spec), made::contextOf(spec), heavy);
             if (!set) qFatal("%s", made::words(set.error()));
@@ -317,7 +318,7 @@ class TestTrack : public QObject {
         const double true_ = made::value(*clean, 0, "knee_flexion"), wrong = made::value(*unasked, 0, "knee_flexion");
         QVERIFY2(std::abs(wrong - true_) > 10, qPrintable(QString("%1 %2").arg(wrong).arg(true_)));
         // The larger network and the other one see it where it is.
-        const auto both = measure(opinions(truth, "heavy"), opinions(truth, "second"), poses);
+        const auto both = measure(secondEstimates(truth, "heavy"), secondEstimates(truth, "second"), poses);
         NEAR(made::value(both, 0, "knee_flexion"), true_, 2);
         // Where the points are moved to changes no time.
         for (std::size_t i = 0; i < 2; ++i) {
@@ -333,25 +334,26 @@ class TestTrack : public QObject {
         NEAR(made::value(both, 1, "knee_flexion"), made::value(*clean, 1, "knee_flexion"), 1e-9);
         QVERIFY(both.result.reps[1].find("knee_flexion")->confidence > 0.5);
         // All three agree: nothing is moved, nothing doubted.
-        const auto agreed = measure(opinions(truth, "heavy"), opinions(truth, "second"), truth);
+        const auto agreed = measure(secondEstimates(truth, "heavy"), secondEstimates(truth, "second"), truth);
         NEAR(made::value(agreed, 0, "knee_flexion"), true_, 0.2);
         QVERIFY(agreed.track().doubts.empty());
         // The larger one alone is astray: the two others have it, and no doubt is raised.
-        const auto astray = measure(opinions(truth, "heavy", 60), opinions(truth, "second"), truth);
+        const auto astray = measure(secondEstimates(truth, "heavy", 60), secondEstimates(truth, "second"), truth);
         NEAR(made::value(astray, 0, "knee_flexion"), true_, 1);
         QVERIFY(astray.track().doubts.empty());
         // Legs called the other way round.
-        const auto legs = measure({}, opinions(truth, "second", 0, true), truth);
+        const auto legs = measure({}, secondEstimates(truth, "second", 0, true), truth);
         QVERIFY(!legs.track().doubts.empty() && legs.track().doubts[0].legs);
         QVERIFY(made::says(legs.result.notices, NoticeKind::LegsDoubted));
         // Somebody else in the picture is no opinion about the client.
-        auto far = opinions(truth, "second");
+        auto far = secondEstimates(truth, "second");
         for (auto& o : far)
             for (auto& p : o.points) p.x += 400;
         QVERIFY(measure({}, far, truth).track().doubts.empty());
-        const auto again = readOpinions(writeOpinions(opinions(truth, "second")));
-        QVERIFY(again && again->size() == opinions(truth, "second").size() && again->front().network == "second");
-        QVERIFY(!readOpinions(writePoses({})));
+        const auto again = readSecondEstimates(writeSecondEstimates(secondEstimates(truth, "second")));
+        QVERIFY(again && again->size() == secondEstimates(truth, "second").size() &&
+                again->front().network == "second");
+        QVERIFY(!readSecondEstimates(writePoses({})));
     }
 
     /// The drawn figure itself: heel or toes up by a known amount, read in the pictures. The way is

@@ -48,18 +48,18 @@ class Troubled final : public media::LiveSource {
 
 struct Watched {
     std::mutex mutex;
-    std::optional<LiveLook> look;
+    std::optional<LiveFrameResult> look;
     long looks = 0;
     std::vector<std::string> troubles;
 
     LiveSession::OnLook onLook() {
-        return [this](LiveLook&& l) {
+        return [this](LiveFrameResult&& l) {
             const std::lock_guard lock(mutex);
             look = std::move(l);
             ++looks;
         };
     }
-    LiveSession::OnTrouble onTrouble() {
+    LiveSession::OnError onTrouble() {
         return [this](const Error& e) {
             const std::lock_guard lock(mutex);
             troubles.push_back(present::sentence(e).toStdString());
@@ -127,12 +127,12 @@ class TestLiveSession : public QObject {
         auto* client = own.get();
         auto session = LiveSession::start(std::move(own), options(), seen.onLook(), seen.onTrouble());
         QVERIFY(bool(session));
-        seen.until([](const LiveLook& l) { return l.stillS > 1 && l.check.good(); });
+        seen.until([](const LiveFrameResult& l) { return l.stillS > 1 && l.check.good(); });
         QVERIFY(bool((*session)->film(path("set.mkv"), "2026-01-02T03:04:05Z", context())));
         QVERIFY(!(*session)->film(path("other.mkv"), "", context()));  // one at a time
         QVERIFY(client->begin());
         QVERIFY(!client->begin());
-        seen.until([](const LiveLook& l) { return l.set.reps == 3 && l.set.atRest && l.stillS > 1; });
+        seen.until([](const LiveFrameResult& l) { return l.set.reps == 3 && l.set.atRest && l.stillS > 1; });
         const auto filmed = (*session)->endFilming();
         QVERIFY(bool(filmed));
         QVERIFY(!(*session)->endFilming());
@@ -227,10 +227,10 @@ class TestLiveSession : public QObject {
         auto own = camera();
         auto* client = own.get();
         auto session = LiveSession::start(std::move(own), options(), seen.onLook(), seen.onTrouble());
-        seen.until([](const LiveLook& l) { return l.thereS > 0.5; });
+        seen.until([](const LiveFrameResult& l) { return l.thereS > 0.5; });
         QVERIFY(bool((*session)->film(path("unplugged.mkv"), "", context())));
         client->begin();
-        seen.until([](const LiveLook& l) { return l.clipS > 3; });
+        seen.until([](const LiveFrameResult& l) { return l.clipS > 3; });
         client->unplug();
         while (seen.now([](Watched& w) { return w.troubles.empty(); })) sleepFor(0.01);
         const auto filmed = (*session)->endFilming();
@@ -250,7 +250,7 @@ class TestLiveSession : public QObject {
         auto o = options();
         o.queueBytes = 150000;  // half a second
         auto session = LiveSession::start(camera(), o, seen.onLook(), seen.onTrouble());
-        seen.until([](const LiveLook& l) { return l.thereS > 0.5; });
+        seen.until([](const LiveFrameResult& l) { return l.thereS > 0.5; });
         // A pipe nobody reads from is the slowest disk there is.
         const std::string pipe = path("slow.mkv.part");
         QCOMPARE(mkfifo(pipe.c_str(), 0600), 0);
@@ -312,9 +312,9 @@ class TestLiveSession : public QObject {
         auto* source = own.get();
         auto session = LiveSession::start(std::move(own), o, seen.onLook(), seen.onTrouble());
         QVERIFY(bool(session));
-        seen.until([](const LiveLook&) { return true; });
+        seen.until([](const LiveFrameResult&) { return true; });
         QVERIFY(bool((*session)->film(path("dead.mkv"), "", context())));
-        seen.until([](const LiveLook& l) { return l.filming; });
+        seen.until([](const LiveFrameResult& l) { return l.filming; });
         {
             std::unique_lock lock(gate->mutex);
             gate->closed = true;
@@ -348,11 +348,11 @@ class TestLiveSession : public QObject {
         auto troubled = std::make_unique<Troubled>(camera());
         auto* source = troubled.get();
         auto session = LiveSession::start(std::move(troubled), options(), seen.onLook(), seen.onTrouble());
-        seen.until([](const LiveLook& l) { return l.thereS > 0.5; });
+        seen.until([](const LiveFrameResult& l) { return l.thereS > 0.5; });
         QVERIFY(bool((*session)->film(path("jump.mkv"), "", context())));
-        seen.until([](const LiveLook& l) { return l.clipS > 1.5; });
+        seen.until([](const LiveFrameResult& l) { return l.clipS > 1.5; });
         source->jump = 40;
-        seen.until([](const LiveLook& l) { return l.clipS > 41; });
+        seen.until([](const LiveFrameResult& l) { return l.clipS > 41; });
         source->jump = -5;  // and back
         const long before = seen.now([](Watched& w) { return w.looks; });
         while (seen.now([](Watched& w) { return w.looks; }) < before + 20) sleepFor(0.01);

@@ -104,12 +104,12 @@ class TestPipeline : public QObject {
         // Two other networks looked at three frames around every turning point, and nowhere else.
         for (const auto& rep : r.reps)
             for (const char* network : {"heavy", "second"})
-                QCOMPARE(std::count_if(result->seen.opinions.begin(), result->seen.opinions.end(),
-                                       [&](const Opinion& o) {
+                QCOMPARE(std::count_if(result->seen.secondEstimates.begin(), result->seen.secondEstimates.end(),
+                                       [&](const SecondEstimate& o) {
                                            return o.network == network && std::abs(o.timeS - rep.bottomS) < 0.15;
                                        }),
                          3);
-        QCOMPARE(result->seen.opinions.size(), 6 * r.reps.size());
+        QCOMPARE(result->seen.secondEstimates.size(), 6 * r.reps.size());
         QVERIFY(!made::says(r.notices, NoticeKind::NotLookedTwice));
     }
 
@@ -338,7 +338,7 @@ class TestPipeline : public QObject {
         o.modelDir = path("some");
         const auto result = analyse(fixture("side"), 170, o);
         QVERIFY2(bool(result), result ? "" : made::words(result.error()));
-        QVERIFY(result->seen.opinions.empty());
+        QVERIFY(result->seen.secondEstimates.empty());
         QVERIFY(made::says(result->set.result.notices, NoticeKind::NotLookedTwice));
         const auto& notices = result->seen.notices;
         QCOMPARE(present::sentence(notices.back()),

@@ -228,7 +228,7 @@ class TestFileShelf : public QObject {
         auto front = made::seen("front", "/videos/front.mp4", made::frontSpec(3));
         auto said = std::make_shared<Observation>(*front.observation);
         said->notices = {{NoticeKind::MorePeople, {}}};
-        said->opinions = {Opinion{}};
+        said->secondEstimates = {SecondEstimate{}};
         front.observation = said;
         QVERIFY(bool(joinSeen(library(), id, front, true, std::nullopt, made::catalogue(), "Ysolde")));
         QTemporaryDir out;

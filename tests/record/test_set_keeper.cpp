@@ -154,8 +154,8 @@ class TestSetKeeper : public QObject {
     void aNewSecondClipInheritsNothing() {
         const Edits old{FactsSet{},
                         SecondAdded{1, true},
-                        LandmarkMoved{true, {1.0, Landmark::LeftKnee, 5, 5, 0.2}},
-                        LandmarkMoved{false, {1.0, Landmark::LeftKnee, 6, 6, 0.2}},
+                        PointPlaced{true, {1.0, Landmark::LeftKnee, 5, 5, 0.2}},
+                        PointPlaced{false, {1.0, Landmark::LeftKnee, 6, 6, 0.2}},
                         Trimmed{true, {1, 5}},
                         PersonChosen{true, 1.0, 10, 10, 2},
                         PointMarked{true, {MarkKind::KneeLeft, 0, {{1, 1, 1}}, nullptr}},

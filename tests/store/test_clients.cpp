@@ -212,7 +212,7 @@ class TestClients : public QObject {
     void theLogHoldsWhatTheLedgerNeeds() {
         const auto a = *m_library->addClient({{}, "A", 170, "", {}});
         auto corrected = newSet(a, kJune, "2");
-        corrected.outcome.measured[0].measures[0].asSeen = 12.5;
+        corrected.outcome.measured[0].measures[0].withoutManual = 12.5;
         (void)*m_library->addSet(corrected);
         auto earlier = newSet(a, kMay, "1");
         earlier.outcome.seenFrom = {{"full 3", ViewKind::Front, Side::Left, 88.5, 0.7, -0.1, 0.35, 16.0 / 9, true},
@@ -232,8 +232,8 @@ class TestClients : public QObject {
         QVERIFY(fold(log[0].edits).cue);
         QCOMPARE(log[0].seenFrom, earlier.outcome.seenFrom);
         QVERIFY(log[1].seenFrom.empty());  // not kept: not known
-        QCOMPARE(*log[1].reps[0].measures[0].asSeen, 12.5);
-        QVERIFY(!log[1].reps[1].measures[0].asSeen);
+        QCOMPARE(*log[1].reps[0].measures[0].withoutManual, 12.5);
+        QVERIFY(!log[1].reps[1].measures[0].withoutManual);
         QCOMPARE(m_library->log(a)->size(), std::size_t{3});
     }
 };

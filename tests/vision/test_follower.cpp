@@ -62,7 +62,7 @@ class TestFollower : public QObject {
         const Vec2 wall(206, 144);
         Seen seen;
         PointFollower follower(seen.picture(), seen.at(wall));
-        QVERIFY(follower.structure() > PointFollower::kLeastStructure);
+        QVERIFY(follower.minEigenvalue() > PointFollower::kLeastStructure);
         double worst = 0;
         for (int i = 1; i <= 60; ++i) {
             seen.dx = 40 * std::sin(i * 0.11), seen.dy = -25 * std::sin(i * 0.07);
@@ -88,7 +88,7 @@ class TestFollower : public QObject {
     /// A wall of one tone: there is nothing to follow, and along an edge only one direction of it.
     void aPlainPlaceAndAnEdgeAreNoGoodPlaces() {
         auto held = [](const GreyPicture& p) {
-            return PointFollower(std::make_shared<const GreyPicture>(p), {200, 150}).structure();
+            return PointFollower(std::make_shared<const GreyPicture>(p), {200, 150}).minEigenvalue();
         };
         GreyPicture plain{400, 300, std::vector<std::uint8_t>(400 * 300, 130)};
         QVERIFY(held(plain) < PointFollower::kLeastStructure);

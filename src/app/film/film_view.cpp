@@ -62,7 +62,7 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
     actions.bind(m_start, "filmPress");
     actions.bind(m_displayButton, "clientDisplay");
     connect(m_filming, &Filming::looked, this, &FilmView::look);
-    connect(m_filming, &Filming::secondLooked, this, [this](const pipeline::LiveLook& look) {
+    connect(m_filming, &Filming::secondLooked, this, [this](const pipeline::LiveFrameResult& look) {
         m_secondLook = look;
         m_canvas->setInset(look.picture);
     });
@@ -335,7 +335,7 @@ void FilmView::phaseChanged() {
     refresh();
 }
 
-void FilmView::look(const pipeline::LiveLook& look) {
+void FilmView::look(const pipeline::LiveFrameResult& look) {
     m_look = look;
     m_canvas->setLook(look.picture, look.scale);
     if (m_display->isVisible()) m_display->setLook(look.picture, look.scale);

@@ -73,7 +73,7 @@ class FilmView : public QWidget {
     void takePlan();
     void openCamera();
     void agree(const QString& purpose);
-    void look(const pipeline::LiveLook& look);
+    void look(const pipeline::LiveFrameResult& look);
     void refresh();
     /// What is said while the client gets ready; the advice to follow, if any.
     std::optional<CameraAdvice> watch(LiveCanvas::Scene& scene) const;
@@ -94,7 +94,7 @@ class FilmView : public QWidget {
     bool m_filling = false, m_wasRight = false, m_entered = false;
     double m_movedS = -1e9;  ///< when the simulated camera was moved last
     int m_ready = 100, m_counted = 0, m_lastBeat = -1;
-    std::optional<pipeline::LiveLook> m_look, m_secondLook;
+    std::optional<pipeline::LiveFrameResult> m_look, m_secondLook;
     std::vector<pipeline::CameraChoice> m_cameras;
     QFileSystemWatcher m_devices;
     QTimer m_beat;  ///< count-in and tempo between two pictures

@@ -98,14 +98,14 @@ void Filming::close() {
 }
 
 pipeline::LiveSession::OnLook Filming::handOver(const std::shared_ptr<Newest>& newest, int opening, bool second) {
-    return [newest, self = QPointer<Filming>(this), opening, second](pipeline::LiveLook&& look) {
+    return [newest, self = QPointer<Filming>(this), opening, second](pipeline::LiveFrameResult&& look) {
         const std::lock_guard lock(newest->mutex);
         newest->look = std::move(look);
         if (std::exchange(newest->posted, true)) return;
         QMetaObject::invokeMethod(
             qApp,
             [newest, self, opening, second] {
-                std::optional<pipeline::LiveLook> taken;
+                std::optional<pipeline::LiveFrameResult> taken;
                 {
                     const std::lock_guard again(newest->mutex);
                     newest->posted = false;
@@ -229,7 +229,7 @@ void Filming::press() {
     react(m_switch.pressed(media::steadySeconds()));
 }
 
-void Filming::takeLook(const pipeline::LiveLook& look) {
+void Filming::takeLook(const pipeline::LiveFrameResult& look) {
     if (!m_session) return;
     m_view = QString::fromStdString(viewName(look.check.view));
     if (isClientReady() || m_phase == Phase::Filming)

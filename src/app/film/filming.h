@@ -62,8 +62,8 @@ class Filming : public QObject {
 
   signals:
     void phaseChanged();
-    void looked(const zevo::pipeline::LiveLook& look);
-    void secondLooked(const zevo::pipeline::LiveLook& look);
+    void looked(const zevo::pipeline::LiveFrameResult& look);
+    void secondLooked(const zevo::pipeline::LiveFrameResult& look);
     /// A recording ended; the camera goes on.
     void ended(const std::shared_ptr<zevo::record::FilmedSet>& set);
     /// The camera or the recording ended by itself, or could not begin; plain words.
@@ -72,7 +72,7 @@ class Filming : public QObject {
     void clientReadiness(int percent);
 
   private:
-    void takeLook(const pipeline::LiveLook& look);
+    void takeLook(const pipeline::LiveFrameResult& look);
     void react(FilmingSwitch::Event event);
     void begin();
     void end();
@@ -106,7 +106,7 @@ class Filming : public QObject {
     /// The newest look, handed over by the following thread; shared so that a late one finds it still there.
     struct Newest {
         std::mutex mutex;
-        std::optional<pipeline::LiveLook> look;
+        std::optional<pipeline::LiveFrameResult> look;
         bool posted = false;
     };
     std::shared_ptr<Newest> m_newest = std::make_shared<Newest>(), m_newestSecond = std::make_shared<Newest>();

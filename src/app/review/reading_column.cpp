@@ -20,7 +20,7 @@ QString spokenWhy(const ReviewPresenter::Reading& r) {
     QString out = r.term;
     if (!r.bandText.isEmpty()) out += "\n" + r.bandText;
     if (!r.reason.isEmpty()) out += "\nunsure: " + r.reason;
-    if (!r.asSeen.isEmpty()) out += "\ncorrected; Zevo saw " + r.asSeen;
+    if (!r.withoutManual.isEmpty()) out += "\ncorrected; Zevo saw " + r.withoutManual;
     return out;
 }
 
@@ -125,7 +125,7 @@ void ReadingColumn::drawRow(QPainter& p, int row) const {
     const QRectF inner = box.adjusted(14, 6, -12, -4);
     const bool chosen = r.id == m_current;
     const QFont number = textFont(chosen ? 17 : 15, true);
-    const int value = QFontMetrics(number).horizontalAdvance(r.text) + (r.asSeen.isEmpty() ? 0 : 18);
+    const int value = QFontMetrics(number).horizontalAdvance(r.text) + (r.withoutManual.isEmpty() ? 0 : 18);
     const double textWidth = 132;
     p.setFont(textFont(chosen ? 15 : 14, r.judged && r.judgement.verdict == Verdict::Outside));
     p.setPen(m_theme.ink);
@@ -136,7 +136,7 @@ void ReadingColumn::drawRow(QPainter& p, int row) const {
     p.drawText(inner, Qt::AlignLeft | Qt::AlignTop, title);
     p.setFont(number);
     p.drawText(inner, Qt::AlignRight | Qt::AlignTop, r.text);
-    if (!r.asSeen.isEmpty()) {
+    if (!r.withoutManual.isEmpty()) {
         // The coach's, not Zevo's: the square that corrected points have.
         p.setPen(QPen(m_theme.ink, 1.6));
         p.setBrush(Qt::NoBrush);
@@ -148,7 +148,7 @@ void ReadingColumn::drawRow(QPainter& p, int row) const {
                          r);
     }
     QString aside = r.reason;
-    if (!r.asSeen.isEmpty()) aside = tr("corrected; Zevo saw %1").arg(r.asSeen);
+    if (!r.withoutManual.isEmpty()) aside = tr("corrected; Zevo saw %1").arg(r.withoutManual);
     p.setFont(textFont(12));
     p.setPen(m_theme.faint);
     const QRectF beside = inner.adjusted(titled, 3, -value - 8, 0);

@@ -67,7 +67,7 @@ void ReviewView::refreshHandles() {
             const QString whose =
                 sides.size() > 1 ? (side == Side::Left ? tr("left %1") : tr("right %1")) : QString("%1");
             handles.push_back(
-                {id, qt(track.toPicture(track.at(id, sample))), track.isTouched(id, sample), whose.arg(tr(name))});
+                {id, qt(track.toPicture(track.at(id, sample))), track.isNearManual(id, sample), whose.arg(tr(name))});
         }
     m_point = std::min(m_point, static_cast<int>(handles.size()) - 1);
     m_stage->setHandles(std::move(handles), m_point);
@@ -76,7 +76,7 @@ void ReviewView::refreshHandles() {
                   rep.leg && *rep.leg == Side::Left ? tr("It is the right leg") : tr("It is the left leg"));
 }
 
-LandmarkMoved ReviewView::moveOf(Landmark id, const QPointF& at) const {
+PointPlaced ReviewView::moveOf(Landmark id, const QPointF& at) const {
     const Track& track = presenter().track(m_second);
     const double atS = track.timesS[track.sampleAt(m_stage->shownTimeS())];
     double reach = m_bar->reachS();
@@ -106,7 +106,7 @@ void ReviewView::dragPoint(Landmark id, const QPointF& at, bool dropped) {
     QTimer::singleShot(0, this, [this] {
         const auto wish = std::exchange(m_drag, std::nullopt);
         if (!wish || !hasSet()) return;
-        auto made = m_document->tryOut(*wish, m_try ? &*m_try : nullptr);
+        auto made = m_document->preview(*wish, m_try ? &*m_try : nullptr);
         if (!made) return;
         m_try = std::move(made);
         m_presenter->setState(*m_try);
@@ -115,7 +115,7 @@ void ReviewView::dragPoint(Landmark id, const QPointF& at, bool dropped) {
 }
 
 void ReviewView::takePoint(Landmark id, const QPointF& at) {
-    const LandmarkMoved moved = moveOf(id, at);
+    const PointPlaced moved = moveOf(id, at);
     m_try.reset();
     m_presenter->setState(m_document->state());
     m_refining = true;  // the moment stays on the screen
@@ -142,7 +142,7 @@ void ReviewView::pointsBack() {
     m_refining = true;
     m_document->takeBack(
         [this](const Edit& e) {
-            const auto* moved = std::get_if<LandmarkMoved>(&e);
+            const auto* moved = std::get_if<PointPlaced>(&e);
             return moved && moved->second == m_second &&
                    std::abs(moved->point.atS - m_stage->shownTimeS()) <= std::max(0.05, moved->point.reachS);
         },
@@ -243,7 +243,7 @@ void ReviewView::nameLeg() {
 void ReviewView::restsHere() {
     if (!hasSet()) return;
     m_refining = true;
-    m_document->apply(StandingSet{m_second, m_stage->shownTimeS()}, tr("where the client rests"));
+    m_document->apply(RestPoseChosen{m_second, m_stage->shownTimeS()}, tr("where the client rests"));
 }
 
 void ReviewView::trim(bool begins) {
@@ -269,7 +269,7 @@ void ReviewView::untrim() {
 
 void ReviewView::tellLength(double cm) {
     m_refining = true;
-    m_document->apply(LengthTold{m_second, {m_line.x1(), m_line.y1(), m_line.x2(), m_line.y2(), cm}},
+    m_document->apply(ReferenceLength{m_second, {m_line.x1(), m_line.y1(), m_line.x2(), m_line.y2(), cm}},
                       tr("a true length"));
     chooseTool(Stage::Tool::Points);
 }

@@ -19,7 +19,7 @@ void ReviewView::giveCue() {
     if (!hasSet() || !m_card->givenButton()->isVisibleTo(m_card)) return refreshRep();
     const std::string words = m_card->sentence().toStdString();
     const auto& given = m_document->state().edited.cue;
-    if (given && given->wording == words) return m_document->apply(CueTakenBack{}, tr("the cue taken back"));
+    if (given && given->wording == words) return m_document->apply(CueRetracted{}, tr("the cue taken back"));
     m_document->apply(CueGiven{s.fault.toStdString(), words}, tr("the cue given"));
     emit cueGiven(s.fault);
 }

@@ -401,7 +401,7 @@ void ReviewView::connectPanel() {
         if (second) m_document->apply(SecondNudged{second->nudgeS + byS}, tr("moving the other view"));
     });
     connect(m_panel, &SetPanel::togetherChosen, this,
-            [this](bool together) { m_document->apply(SecondApart{together}, tr("change to the other view")); });
+            [this](bool sameTake) { m_document->apply(FilmedSeparately{sameTake}, tr("change to the other view")); });
     connect(m_panel, &SetPanel::heldOnChosen, this, [this](const QDate& day) {
         m_stored.heldOn = day;
         emit heldOnChosen(day);

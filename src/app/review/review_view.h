@@ -5,6 +5,8 @@
 #include <memory>
 
 #include "app/care/felt_picker.h"
+#include "app/parts/actions.h"
+#include "app/parts/stage.h"
 #include "app/review/correct_bar.h"
 #include "app/review/curve_plot.h"
 #include "app/review/log_row.h"
@@ -12,8 +14,6 @@
 #include "app/review/rep_strip.h"
 #include "app/review/say_card.h"
 #include "app/review/set_panel.h"
-#include "app/parts/stage.h"
-#include "app/parts/actions.h"
 #include "present/set_document.h"
 #include "record/importing.h"
 #include "record/opening.h"
@@ -144,7 +144,7 @@ class ReviewView : public QWidget {
     void chooseTool(Stage::Tool tool);
     void refreshHandles();
     void showValues();
-    LandmarkMoved moveOf(Landmark id, const QPointF& at) const;
+    PointPlaced moveOf(Landmark id, const QPointF& at) const;
     void dragPoint(Landmark id, const QPointF& at, bool dropped);
     void takePoint(Landmark id, const QPointF& at);
     void stepPoint(int by);
@@ -175,7 +175,7 @@ class ReviewView : public QWidget {
     bool m_skeleton = false, m_second = false, m_correcting = false;
     int m_point = 1;                       ///< which point keys move
     std::optional<SetState> m_try;         ///< what the drag under way comes to
-    std::optional<LandmarkMoved> m_drag;   ///< the newest place of the point in the hand
+    std::optional<PointPlaced> m_drag;     ///< the newest place of the point in the hand
     QLineF m_line;                         ///< drawn for a true length
     std::vector<PointMarked> m_following;  ///< clicks whose following is under way
     CorrectBar* m_bar;

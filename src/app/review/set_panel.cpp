@@ -243,7 +243,7 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
             "hips; filmed at once, Zevo lines them up by the movement.");
     else if (!joined)
         m_second->setText("The second clip does not fit this movement and is left out.");
-    else if (joined->together)
+    else if (joined->sameTake)
         m_second->setText(QString("Second clip from the %1, %2; lined up by the movement, agreement %3.")
                               .arg(QString::fromStdString(viewName(joined->view)), present::lagText(joined->lagS()),
                                    present::figures(joined->alignment.agreement, 3)));
@@ -251,12 +251,12 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
         m_second->setText(
             QString("Second clip from the %1, filmed at another moment: its reps are judged by themselves.")
                 .arg(QString::fromStdString(viewName(joined->view))));
-    const bool together = joined && joined->together;
+    const bool sameTake = joined && joined->sameTake;
     m_add->setText(m_hasSecond ? "Another clip…" : "Add the other view…");
     m_remove->setVisible(m_hasSecond);
-    m_earlier->setVisible(together);
-    m_later->setVisible(together);
-    m_apart->setChecked(m_hasSecond && !state.edited.second->together);
+    m_earlier->setVisible(sameTake);
+    m_later->setVisible(sameTake);
+    m_apart->setChecked(m_hasSecond && !state.edited.second->sameTake);
     const Standard& standard = presenter.standard();
     m_standard->setText(QString("%1. %2 %3")
                             .arg(QString::fromStdString(standard.title), QString::fromStdString(standard.reason),

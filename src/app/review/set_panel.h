@@ -39,10 +39,10 @@ class SetPanel : public QFrame {
     void choicesKept(const zevo::Choices& choices);
     void heldOnChosen(const QDate& day);
     void deleteWanted();
-    void secondWanted(bool together);
+    void secondWanted(bool sameTake);
     void secondRemoved();
     void nudged(double byS);
-    void togetherChosen(bool together);
+    void togetherChosen(bool sameTake);
     void importWanted();
     void exportWanted();
 

@@ -11,10 +11,10 @@
 #include "app/film/film_view.h"
 #include "app/film/incoming_folder.h"
 #include "app/home/home_view.h"
-#include "app/review/review_view.h"
 #include "app/parts/actions.h"
-#include "app/shell/question_bar.h"
 #include "app/parts/sheet.h"
+#include "app/review/review_view.h"
+#include "app/shell/question_bar.h"
 #include "app/shell/work_strip.h"
 #include "app/work/job_queue.h"
 #include "app/work/settings.h"
@@ -53,7 +53,7 @@ class MainWindow : public QMainWindow {
     void openClip(const QString& path, bool show = false);
     void openSet(store::SetId id);
     /// Adds the other view to the set shown.
-    void addSecondClip(const QString& path, bool together);
+    void addSecondClip(const QString& path, bool sameTake);
     void importStandard(const QString& path);
     void exportStandard(const QString& path);
     void goHome();
@@ -132,7 +132,7 @@ class MainWindow : public QMainWindow {
     void showNotice(const QString& text);
     void reloadCatalogue();
     void takeOffer(const QString& offer);
-    void chooseSecondClip(bool together);
+    void chooseSecondClip(bool sameTake);
     void chooseStandardFile();
     void chooseExport();
     void applySettings();

@@ -131,12 +131,12 @@ void MainWindow::takeOffer(const QString& offer) {
     document.apply(FactsSet{facts}, tr("the movement"));
 }
 
-void MainWindow::chooseSecondClip(bool together) {
+void MainWindow::chooseSecondClip(bool sameTake) {
     const QString path = QFileDialog::getOpenFileName(this, tr("Add the other view"), {}, kVideos);
-    if (!path.isEmpty()) addSecondClip(path, together);
+    if (!path.isEmpty()) addSecondClip(path, sameTake);
 }
 
-void MainWindow::addSecondClip(const QString& path, bool together) {
+void MainWindow::addSecondClip(const QString& path, bool sameTake) {
     if (!m_review->hasSet()) return;
     if (m_library.isReadOnly()) return showNotice(tr("Measuring needs a library that can be written to."));
     const store::SetId id = m_review->id();
@@ -153,7 +153,7 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
             *outcome = std::move(*seen);
             return {};
         },
-        [this, id, name, outcome, together](const Result<void>& done) {
+        [this, id, name, outcome, sameTake](const Result<void>& done) {
             if (!done) return failed(tr("%1 cannot be judged").arg(name), done.error(), true);
             // The coach may have gone on to another set: the clip is not lost, it can be added there again.
             if (!m_review->hasSet() || !(m_review->id() == id))
@@ -162,7 +162,7 @@ void MainWindow::addSecondClip(const QString& path, bool together) {
                     tr("Nothing was changed."), false);
             m_seen.push_back(**outcome);
             m_review->addClip(record::watchable(m_library, m_seen.back()));
-            m_review->document().addSecond(m_seen.back().observation, together);
+            m_review->document().addSecond(m_seen.back().observation, sameTake);
         });
 }
 

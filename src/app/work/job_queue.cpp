@@ -8,7 +8,7 @@
 
 namespace zevo::app {
 
-JobQueue::JobQueue(int places, QObject* parent) : QObject(parent), m_places(std::max(1, places)) {}
+JobQueue::JobQueue(int maxConcurrent, QObject* parent) : QObject(parent), m_maxConcurrent(std::max(1, maxConcurrent)) {}
 
 JobQueue::~JobQueue() {
     for (const auto& e : m_all) *e->cancel = true;
@@ -73,7 +73,7 @@ void JobQueue::startWaiting() {
             }
             if (!next || e->job.priority > next->job.priority) next = e.get();
         }
-        if (!next || (next->job.priority != Priority::Now && taken >= m_places)) return;
+        if (!next || (next->job.priority != Priority::Now && taken >= m_maxConcurrent)) return;
         if (next->job.priority == Priority::Background && urgent) return;
         start(*next);
     }

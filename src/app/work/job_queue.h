@@ -36,8 +36,8 @@ class JobQueue : public QObject {
         pipeline::Progress progress;
     };
 
-    /// `places`: pieces of measuring that run side by side.
-    explicit JobQueue(int places = 2, QObject* parent = nullptr);
+    /// `maxConcurrent`: pieces of measuring that run side by side.
+    explicit JobQueue(int maxConcurrent = 2, QObject* parent = nullptr);
     /// Stops what runs and waits for it.
     ~JobQueue() override;
 
@@ -68,7 +68,7 @@ class JobQueue : public QObject {
     Entry* find(JobId id);
 
     std::vector<std::unique_ptr<Entry>> m_all;
-    int m_places, m_next = 1;
+    int m_maxConcurrent, m_next = 1;
 };
 
 }  // namespace zevo::app

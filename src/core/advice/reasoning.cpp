@@ -7,7 +7,7 @@ namespace {
 
 /// The repetitions that were judged, for this finding's leg, in their order.
 std::vector<int> chancesOf(const Finding& f, const SetResult& r) {
-    const auto& reps = f.second && r.second && !r.second->together ? r.second->reps : r.reps;
+    const auto& reps = f.second && r.second && !r.second->sameTake ? r.second->reps : r.reps;
     std::vector<int> out;
     for (const auto& rep : reps) {
         // Spans are left out on the first view's clock; a second clip filmed apart has none.

@@ -101,7 +101,7 @@ const char* backDoubtName(BackDoubt doubt) {
     return kNames[static_cast<std::size_t>(doubt)];
 }
 
-BackDoubt doubtBeforehand(Shirt shirt, bool covered) {
+BackDoubt exclusionReason(Shirt shirt, bool covered) {
     if (covered) return BackDoubt::Covered;
     if (shirt == Shirt::Tight) return BackDoubt::None;
     return shirt == Shirt::Loose ? BackDoubt::Loose : BackDoubt::NotAsked;
@@ -289,7 +289,7 @@ BackDoubt BackLine::doubtAt(std::size_t sample) const {
 }
 
 BackDoubt BackLine::doubtAt(std::size_t sample, Shirt shirt, bool covered) const {
-    const BackDoubt before = doubtBeforehand(shirt, covered);
+    const BackDoubt before = exclusionReason(shirt, covered);
     return before != BackDoubt::None ? before : doubtAt(sample);
 }
 

@@ -42,7 +42,7 @@ enum class BackDoubt {
 const char* backDoubtName(BackDoubt doubt);
 
 /// What stands against reading a back before it is looked at.
-BackDoubt doubtBeforehand(Shirt shirt, bool covered);
+BackDoubt exclusionReason(Shirt shirt, bool covered);
 
 /// The back at one moment.
 struct BackMoment {

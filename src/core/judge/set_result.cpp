@@ -79,7 +79,7 @@ int settledIn(const std::vector<MeasuredRep>& reps, const Band& band, const Stan
 
 std::vector<NotJudged> notJudgedIn(const SetResult& r, const Standard& standard) {
     std::vector<NotJudged> out;
-    const bool apart = r.second && !r.second->together;
+    const bool apart = r.second && !r.second->sameTake;
     const auto counted = [&](const std::vector<MeasuredRep>& reps) {
         return static_cast<int>(
             std::count_if(reps.begin(), reps.end(), [&](const MeasuredRep& rep) { return r.counts(rep); }));
@@ -146,7 +146,7 @@ void judgeSet(SetResult& result, const Standard& whole) {
     compareLegs(counted, result);
     if (!result.stop.scored()) return;
     result.findings = findFaults(counted, standard);
-    if (result.second && !result.second->together) {
+    if (result.second && !result.second->sameTake) {
         const auto more = findFaults(result.second->reps, standard);
         result.findings.insert(result.findings.end(), more.begin(), more.end());
         sortFindings(result.findings);

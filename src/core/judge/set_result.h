@@ -49,7 +49,7 @@ struct SecondView {
     double trackedShare = 0;
     Alignment alignment;   ///< found from the movement
     double nudgeS = 0;     ///< what the coach added to the lag
-    bool together = true;  ///< filmed at the same time; else the clips' repetitions are judged each for themselves
+    bool sameTake = true;  ///< filmed at the same time; else the clips' repetitions are judged each for themselves
     std::vector<MeasuredRep> reps;  ///< of this clip, by its own clock
     double lagS() const { return alignment.lagS + nudgeS; }
 };

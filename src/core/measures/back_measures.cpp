@@ -60,7 +60,7 @@ std::optional<Reading> tuck(const MeasureInput& in) {
     // What is taken off is known no better than the upper back is: 0.68 of it from one witness, 0.9 from the other.
     const double takenOff = rounds ? 0.5 * (0.68 + 0.9) * kHighPm : 0;
     return reading(low.both(),
-                   together({kTuckPm, offSquare(in), kShareOfDifference * (low.byHollow - low.byBulge), takenOff}),
+                   rootSumSquare({kTuckPm, offSquare(in), kShareOfDifference * (low.byHollow - low.byBulge), takenOff}),
                    in.rep.bottom);
 }
 
@@ -79,7 +79,8 @@ std::optional<Reading> lowRound(const MeasureInput& in) {
     const auto back = atTurn(in);
     if (!back) return std::nullopt;
     const Low low = lowAlone(*back);
-    return reading(low.both(), together({kLowPm, offSquare(in), kShareOfDifference * (low.byBulge - low.byHollow)}),
+    return reading(low.both(),
+                   rootSumSquare({kLowPm, offSquare(in), kShareOfDifference * (low.byBulge - low.byHollow)}),
                    in.rep.bottom);
 }
 std::optional<Reading> highRound(const MeasureInput& in) {

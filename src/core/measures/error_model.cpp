@@ -68,7 +68,7 @@ double restDoubt(const Track& t, const SegmentAngle& line, double rest) {
 
 }  // namespace
 
-double lengthDoubt(const Track& t, const SegmentAngle& line, std::size_t sample) {
+double segmentLengthDeviation(const Track& t, const SegmentAngle& line, std::size_t sample) {
     const double rest = (t.standingFlatAt(line.to) - t.standingFlatAt(line.from)).norm();
     const double now = (t.flatAt(line.to, sample) - t.flatAt(line.from, sample)).norm();
     if (rest < 1) return 1;
@@ -78,7 +78,7 @@ double lengthDoubt(const Track& t, const SegmentAngle& line, std::size_t sample)
     return std::max(byLength, shoulderDoubt(t, isShoulder(line.to) ? line.to : line.from, sample, rest));
 }
 
-double allowed(const Allowance& a, double kneeFlexionDeg) {
+double networkHalfWidth(const Allowance& a, double kneeFlexionDeg) {
     const double w = std::clamp(kneeFlexionDeg / 120.0, 0.0, 1.0);
     return a.still + (a.deep - a.still) * w;
 }
@@ -86,14 +86,14 @@ double allowed(const Allowance& a, double kneeFlexionDeg) {
 double jitterOfLine(const Track& t, const SegmentAngle& line, std::size_t sample) {
     const double length = (t.at(line.to, sample) - t.at(line.from, sample)).norm();
     auto noise = [&](Landmark id) {
-        return t.isPlaced(id, sample) ? kHandPx : t.noisePx[static_cast<std::size_t>(id)];
+        return t.isManual(id, sample) ? kHandPx : t.noisePx[static_cast<std::size_t>(id)];
     };
     const double a = noise(line.from), b = noise(line.to);
     return 1.645 * std::hypot(a, b) / std::max(1.0, length) * 180 / std::numbers::pi;
 }
 
-bool isPlaced(const Track& t, const SegmentAngle& line, std::size_t sample) {
-    return t.isPlaced(line.from, sample) && t.isPlaced(line.to, sample);
+bool isManual(const Track& t, const SegmentAngle& line, std::size_t sample) {
+    return t.isManual(line.from, sample) && t.isManual(line.to, sample);
 }
 
 double foreshortening(double inclinationDeg, double offSquareDeg) {
@@ -104,7 +104,7 @@ double foreshortening(double inclinationDeg, double offSquareDeg) {
     return std::abs(inclinationDeg - seen / rad);
 }
 
-double together(std::initializer_list<double> parts) {
+double rootSumSquare(std::initializer_list<double> parts) {
     double sum = 0;
     for (double p : parts) sum += p * p;
     return std::sqrt(sum);

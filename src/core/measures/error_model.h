@@ -33,24 +33,24 @@ inline constexpr Allowance kLandmarkLiftAllowance{3.5, 0.33};
 /// A phone leant against a bag is level within about this (common practice, no source), degrees.
 inline constexpr double kLevelError = 1.0;
 
-double allowed(const Allowance& allowance, double kneeFlexionDeg);
+double networkHalfWidth(const Allowance& allowance, double kneeFlexionDeg);
 
 /// 90 % half width of the angle of a line between two landmarks from their jitter alone, degrees; of points the coach
 /// placed, from what a hand misses them by.
 double jitterOfLine(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// Whether the coach placed both ends: what the network gets wrong does not count then.
-bool isPlaced(const Track& track, const SegmentAngle& line, std::size_t sample);
+bool isManual(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// How much longer or shorter a line shows at a sample than at rest, beyond what soft tissue and a slight turn explain;
 /// share of its length. Thigh and shank are rigid; the trunk may bend and the shoulder rise with the arm: it is asked
 /// besides whether the shoulder has gone away from the ear.
-double lengthDoubt(const Track& track, const SegmentAngle& line, std::size_t sample);
+double segmentLengthDeviation(const Track& track, const SegmentAngle& line, std::size_t sample);
 
 /// Change of a line's inclination when it is seen `offSquareDeg` off the square side view, degrees.
 double foreshortening(double inclinationDeg, double offSquareDeg);
 
 /// Root of the sum of squares.
-double together(std::initializer_list<double> parts);
+double rootSumSquare(std::initializer_list<double> parts);
 
 }  // namespace zevo

@@ -66,7 +66,8 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
     }
     if (!most) return std::nullopt;
     const double value = *most * t.cmPerPixel;
-    double pm = together({stillPm, kShare * value, 0.5 * best->half * t.cmPerPixel, 0.5 * best->apart * t.cmPerPixel});
+    double pm =
+        rootSumSquare({stillPm, kShare * value, 0.5 * best->half * t.cmPerPixel, 0.5 * best->apart * t.cmPerPixel});
     if (value > kSmall && value < kEdge && best->likeness < kAlike) pm = std::max(pm, kOpenPm);
     return reading(value, pm, t.sampleAt(atS));
 }
@@ -97,7 +98,7 @@ std::optional<Reading> riseOfPoint(const MeasureInput& in, const std::vector<dou
     }
     if (!most) return std::nullopt;
     const Allowance& allowance = byShoe ? kShoeLiftAllowance : kLandmarkLiftAllowance;
-    return reading(*most, together({allowance.still, allowance.deep * std::max(0.0, *most)}), at);
+    return reading(*most, rootSumSquare({allowance.still, allowance.deep * std::max(0.0, *most)}), at);
 }
 
 /// Only the foot near the camera is read; when the other one works, nothing is said, nor of a foot that steps nearer to
@@ -110,11 +111,11 @@ bool footIsShown(const MeasureInput& in) {
 std::optional<Reading> heelRise(const MeasureInput& in) {
     if (!footIsShown(in)) return std::nullopt;
     const L heel = in.track.nearOf(L::LeftHeel);
-    if (in.track.isPlaced(heel, in.rep.bottom)) {
+    if (in.track.isManual(heel, in.rep.bottom)) {
         // The coach says where it is; where it stood at rest the network says, from many pictures.
         const double rise = in.track.flatAt(heel, in.rep.bottom).y() - in.track.standingFlatAt(heel).y();
         const double hand = 1.645 * kHandPx, network = kLandmarkLiftAllowance.still;
-        return reading(rise * in.track.cmPerPixel, together({hand * in.track.cmPerPixel, network}), in.rep.bottom);
+        return reading(rise * in.track.cmPerPixel, rootSumSquare({hand * in.track.cmPerPixel, network}), in.rep.bottom);
     }
     if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel, 0.3);
     return riseOfPoint(in, in.series.heelRise, in.series.heelFollowed);

@@ -90,7 +90,7 @@ std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
                  turned = std::cos(toeOut * kRad);
     const double byToes =
         ahead / std::max(0.1, turned * turned) * (kToePm + kShareHidden * std::max(0.0, toeOut)) * kRad;
-    return atBottom(in, in.front->kneeIn[k], together({kKneePm, byToes}));
+    return atBottom(in, in.front->kneeIn[k], rootSumSquare({kKneePm, byToes}));
 }
 std::optional<Reading> kneeInLeft(const MeasureInput& in) {
     return kneeIn(in, Side::Left);

@@ -31,7 +31,7 @@ std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack
     const auto lean = at(thigh->value, 0), deeper = at(thigh->value - thigh->pm90, 0),
                higher = at(thigh->value + thigh->pm90, 0), freer = at(thigh->value, in.balance->ankleOpenDeg);
     if (!lean || !deeper || !higher || !freer) return std::nullopt;
-    return reading(*lean, together({0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}),
+    return reading(*lean, rootSumSquare({0.5 * std::abs(*deeper - *higher), std::abs(*freer - *lean), kModelPm}),
                    thigh->sample);
 }
 
@@ -100,7 +100,7 @@ std::optional<Reading> depthDownTo(const MeasureInput& in, const Off& off) {
 std::optional<Reading> depthWithFeetDown(const MeasureInput& in) {
     auto usable = depthDownTo(in, kOff);
     const auto surely = depthDownTo(in, kSurelyOff);
-    if (usable && surely) usable->pm90 = together({usable->pm90, usable->value - surely->value});
+    if (usable && surely) usable->pm90 = rootSumSquare({usable->pm90, usable->value - surely->value});
     return usable;
 }
 
@@ -119,7 +119,7 @@ std::optional<Reading> depthPastControl(const MeasureInput& in) {
     if (!usable || !bottom) return std::nullopt;
     auto past = [&](double from) { return from > kNearLevelDeg ? 0.0 : std::max(0.0, from - bottom->value); };
     const double most = past(usable->value), least = surely ? past(surely->value) : 0.0;
-    return reading(most, together({5.0, most - least}), usable->sample);
+    return reading(most, rootSumSquare({5.0, most - least}), usable->sample);
 }
 
 }  // namespace

@@ -16,7 +16,7 @@ using L = Landmark;
 double lengthPm(const Track& t, L a, L b, double network) {
     const double jitter = 1.645 * t.cmPerPixel *
                           std::hypot(t.noisePx[static_cast<std::size_t>(a)], t.noisePx[static_cast<std::size_t>(b)]);
-    return together({jitter, network});
+    return rootSumSquare({jitter, network});
 }
 
 std::optional<Reading> rearKneeFlexion(const MeasureInput& in) {
@@ -174,8 +174,8 @@ std::optional<Reading> feetOnRails(const MeasureInput& in) {
                  aside(in.otherLeg(L::LeftAnkle), -proportion::kShank, i);
     const double outward = (in.legSide() == Side::Left ? -1 : 1) * in.front->rightwards;
     const double open = std::abs(own - t.pictureWidth / 2.0) * (proportion::kThigh + proportion::kShank) * perDepth;
-    return reading(outward * apart / static_cast<double>(to - from + 1) / shoulders, together({kPm, open / shoulders}),
-                   at);
+    return reading(outward * apart / static_cast<double>(to - from + 1) / shoulders,
+                   rootSumSquare({kPm, open / shoulders}), at);
 }
 
 }  // namespace

@@ -69,7 +69,7 @@ std::optional<Reading> loadSway(const MeasureInput& in) {
     }
     if (!most) return std::nullopt;
     const double value = cm(in, *most - *least);
-    return reading(value, together({cm(in, markPx(in)), kScale * value}), at);
+    return reading(value, rootSumSquare({cm(in, markPx(in)), kScale * value}), at);
 }
 
 /// The load ahead of the middle of the foot: the furthest that is held for a fifth of a second, there or back.
@@ -90,7 +90,7 @@ std::optional<Reading> loadAheadOfFoot(const MeasureInput& in) {
     if (!most) return std::nullopt;
     // Where the middle of a foot is, is known to about 2 cm (landmarks of heel and toe lie inside the shoe).
     constexpr double kFootCm = 4;
-    return reading(cm(in, *most - middle), together({kFootCm, cm(in, markPx(in)), nearDoubt(in, *line, at)}), at);
+    return reading(cm(in, *most - middle), rootSumSquare({kFootCm, cm(in, markPx(in)), nearDoubt(in, *line, at)}), at);
 }
 
 /// How far the front of the leg is behind the load: its line hip–knee–ankle at the load's height, pixels.
@@ -122,7 +122,7 @@ std::optional<Reading> loadOffLeg(const MeasureInput& in) {
         if (!std::isnan(line->flat[i].x()) && aheadOfLeg(in, *line, i) > most) most = aheadOfLeg(in, *line, i), at = i;
     // The thigh is thicker than the shank by about 3 cm from its axis to its front (ours).
     constexpr double kThicker = 3, kLegCm = 3;
-    return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, together({kLegCm, cm(in, markPx(in))}), at);
+    return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, rootSumSquare({kLegCm, cm(in, markPx(in))}), at);
 }
 
 std::optional<Reading> loadSpeed(const MeasureInput& in) {
@@ -157,8 +157,8 @@ std::optional<Reading> bellHeight(const MeasureInput& in) {
         if (!std::isnan(line->flat[i].y()) && (!top || line->flat[i].y() > line->flat[*top].y())) top = i;
     if (!top) return std::nullopt;
     constexpr double kJoint = 0.08;
-    return reading((line->flat[*top].y() - hip) / (shoulder - hip), together({kJoint, markPx(in) / (shoulder - hip)}),
-                   *top);
+    return reading((line->flat[*top].y() - hip) / (shoulder - hip),
+                   rootSumSquare({kJoint, markPx(in) / (shoulder - hip)}), *top);
 }
 
 /// Height of the bell over the knee where it is furthest back, share of the shank: below 0 it passes under the knees.
@@ -174,7 +174,7 @@ std::optional<Reading> bellBack(const MeasureInput& in) {
     const double shank = (knee - ankle).norm();
     if (shank < 1) return std::nullopt;
     constexpr double kKnee = 0.12;
-    return reading((line->flat[*back].y() - knee.y()) / shank, together({kKnee, markPx(in) / shank}), *back);
+    return reading((line->flat[*back].y() - knee.y()) / shank, rootSumSquare({kKnee, markPx(in) / shank}), *back);
 }
 
 /// How much higher the bell goes once the hips are straight than its speed at that moment carries it (v² / 2g:
@@ -202,7 +202,8 @@ std::optional<Reading> bellLifted(const MeasureInput& in) {
     if (std::isnan(carries) || carries < kLeastM) return std::nullopt;  // a bell that is not thrown
     const double value = rises / carries;
     // The square of a speed doubles its error; the scale is in both, once and twice.
-    const double pm = value * together({2 * kSpeedShare, kScale, cm(in, markPx(in)) / 100 / std::max(0.05, rises)});
+    const double pm =
+        value * rootSumSquare({2 * kSpeedShare, kScale, cm(in, markPx(in)) / 100 / std::max(0.05, rises)});
     return reading(value, pm, at);
 }
 
@@ -221,7 +222,7 @@ std::optional<Reading> bellFloat(const MeasureInput& in) {
     if (from == 0 || to + 1 == flat.size() || std::isnan(flat[from - 1].y() + flat[to + 1].y())) return std::nullopt;
     const double frame = 1 / in.track.rate, seconds = in.track.timesS[to] - in.track.timesS[from] + frame;
     // A picture at either end, and the scale: the time goes with the root of the height.
-    return reading(seconds, together({frame, 0.5 * kScale * seconds}), top->sample);
+    return reading(seconds, rootSumSquare({frame, 0.5 * kScale * seconds}), top->sample);
 }
 
 /// Both tapes of a pair at a sample.
@@ -275,7 +276,7 @@ std::optional<Reading> kneeGap(const MeasureInput& in) {
     if (!pair) return std::nullopt;
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     if (before < 10) return std::nullopt;
-    return reading(now / before, together({std::sqrt(2.0) * markPx(in) / before, 0.03}), in.rep.bottom);
+    return reading(now / before, rootSumSquare({std::sqrt(2.0) * markPx(in) / before, 0.03}), in.rep.bottom);
 }
 
 /// The gap between a marked stick and a tape under it, more than before the repetition.

@@ -55,7 +55,7 @@ struct Measurement {
     double atS = 0;         ///< the moment it was read from
     bool second = false;    ///< read in the second clip of the set; atS is that clip's time
     /// What the network had it at, where the coach moved a point it reads; then it is corrected.
-    std::optional<double> asSeen{};
+    std::optional<double> withoutManual{};
 
     bool operator==(const Measurement&) const = default;
 };

@@ -81,15 +81,15 @@ std::optional<Reading> jointAngle(const MeasureInput& in, const std::vector<doub
     const Track& t = in.track;
     const std::size_t at = in.rep.bottom;
     const double value = meanAround(s, at, in.samples(kShortS));
-    const double doubt = lengthDoubt(t, a, at) + lengthDoubt(t, b, at);
+    const double doubt = segmentLengthDeviation(t, a, at) + segmentLengthDeviation(t, b, at);
     const double far = isFarLeg(in, a) || isFarLeg(in, b) ? kFarLeg : 1.0;
-    const double network = isPlaced(t, a, at) && isPlaced(t, b, at)
+    const double network = isManual(t, a, at) && isManual(t, b, at)
                                ? 0
-                               : far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
+                               : far * networkHalfWidth(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
     return reading(
         value,
-        together({jitterOfLine(t, a, at), jitterOfLine(t, b, at), network,
-                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
+        rootSumSquare({jitterOfLine(t, a, at), jitterOfLine(t, b, at), network,
+                       foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
         at);
 }
 
@@ -100,11 +100,11 @@ std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<doubl
     const double value = meanAround(s, at, in.samples(kShortS));
     const double far = isFarLeg(in, line) ? kFarLeg : 1.0;
     const double network =
-        isPlaced(t, line, at) ? 0 : far * allowed(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
+        isManual(t, line, at) ? 0 : far * networkHalfWidth(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
     return reading(value,
-                   together({jitterOfLine(t, line, at), kLevelError + in.levelDoubtDeg, network,
-                             foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg),
-                             lengthDoubt(t, line, at) * kDegreesPerShare}),
+                   rootSumSquare({jitterOfLine(t, line, at), kLevelError + in.levelDoubtDeg, network,
+                                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg),
+                                  segmentLengthDeviation(t, line, at) * kDegreesPerShare}),
                    at);
 }
 

@@ -38,9 +38,9 @@ std::vector<Side> sidesOf(Role role, const MeasureInput& in) {
 double doubtAbout(const Track& t, L point, Side side, std::size_t at) {
     double doubt = 0;
     if (point == L::LeftKnee || point == L::LeftHip)
-        doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftHip, side), ofSide(L::LeftKnee, side)}, at));
+        doubt = std::max(doubt, segmentLengthDeviation(t, {ofSide(L::LeftHip, side), ofSide(L::LeftKnee, side)}, at));
     if (point == L::LeftKnee || point == L::LeftAnkle)
-        doubt = std::max(doubt, lengthDoubt(t, {ofSide(L::LeftKnee, side), ofSide(L::LeftAnkle, side)}, at));
+        doubt = std::max(doubt, segmentLengthDeviation(t, {ofSide(L::LeftKnee, side), ofSide(L::LeftAnkle, side)}, at));
     return doubt;
 }
 
@@ -54,7 +54,7 @@ double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t a
     for (const PointRead& r : def.reads)
         for (Side side : sidesOf(r.role, in)) {
             const L point = pointOf(r.landmark, side);
-            if (!t.isPlaced(point, at)) seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(point)][at]);
+            if (!t.isManual(point, at)) seen = std::min<double>(seen, t.seen[static_cast<std::size_t>(point)][at]);
             // A leg that steps to the side, towards the camera or away from it, shows short and is none the worse.
             const bool turnsAway = in.movement.sideways && (def.of == Of::Body || r.role == Role::Other);
             if (t.view == ViewKind::Side && !hipOnly && !turnsAway)
@@ -77,10 +77,10 @@ const Track::Doubt* doubtAt(const MeasureInput& in, std::size_t at) {
 }
 
 /// Every point it reads was placed by the coach.
-bool isPlaced(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
+bool isManual(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
     for (const PointRead& r : def.reads)
         for (Side side : sidesOf(r.role, in))
-            if (!in.track.isPlaced(pointOf(r.landmark, side), at)) return false;
+            if (!in.track.isManual(pointOf(r.landmark, side), at)) return false;
     return !def.reads.empty();
 }
 
@@ -92,7 +92,7 @@ bool isTime(const Measurement& m) {
 }
 
 /// What two networks see differently is not known to better than they differ, and never said surely.
-void makeDoubtful(const Track::Doubt& doubt, Measurement& m) {
+void widenForDisagreement(const Track::Doubt& doubt, Measurement& m) {
     if (isTime(m) || m.measure->reads.empty()) return;  // when, not where; or not read off the networks' points
     // A shoe is read in the picture, not from the networks' points.
     if (!m.measure->sketch.empty() && m.measure->sketch.front().draw == Draw::Rise) return;
@@ -181,7 +181,8 @@ bool legWasLost(const MeasureInput& in) {
     const L hip = in.track.nearOf(L::LeftHip), knee = in.track.nearOf(L::LeftKnee),
             ankle = in.track.nearOf(L::LeftAnkle);
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i)
-        if (lengthDoubt(in.track, {hip, knee}, i) > kLost || lengthDoubt(in.track, {knee, ankle}, i) > kLost)
+        if (segmentLengthDeviation(in.track, {hip, knee}, i) > kLost ||
+            segmentLengthDeviation(in.track, {knee, ankle}, i) > kLost)
             return true;
     return false;
 }
@@ -191,14 +192,15 @@ bool legWasLost(const MeasureInput& in) {
 std::vector<Measurement> measureRep(const MeasureInput& in) {
     std::vector<Measurement> out;
     // Where left and right had to be told apart anew, points were between the two answers: none is where it belongs.
-    const bool lost = legWasLost(in), mended = in.track.sidesMendedWithin(in.rep.start, in.rep.end);
+    const bool lost = legWasLost(in), mended = in.track.sideSwapFixedWithin(in.rep.start, in.rep.end);
     for (const auto& def : table()) {
         if (!(def.views & viewBit(in.track.view)) || !named(in.movement, def.id)) continue;
         const auto read = def.read(in);
         if (!read || !std::isfinite(read->value) || !std::isfinite(read->pm90)) continue;
         const std::size_t at = std::min(read->sample, in.track.size() - 1);
         Measurement m{MeasureId(&def), read->value, read->pm90, confidenceOf(def, in, at), in.track.timesS[at]};
-        if (const Track::Doubt* doubt = doubtAt(in, at); doubt && !isPlaced(def, in, at)) makeDoubtful(*doubt, m);
+        if (const Track::Doubt* doubt = doubtAt(in, at); doubt && !isManual(def, in, at))
+            widenForDisagreement(*doubt, m);
         const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
         if (mended && !isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);

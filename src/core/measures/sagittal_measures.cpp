@@ -47,10 +47,10 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
     // Both ends of the error: where the foot ends (foot_extent.h) and where the knee is (docs/measurements.md).
     const double jitter = 1.645 * t.noisePx[static_cast<std::size_t>(in.leg(L::LeftKnee))] * t.cmPerPixel;
     if (!in.rep.leg)
-        return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)), together({jitter, 4.0}), at);
+        return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)), rootSumSquare({jitter, 4.0}), at);
     const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
     const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
-    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, together({jitter, 6.5}), at);
+    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, rootSumSquare({jitter, 6.5}), at);
 }
 
 std::optional<Reading> massOverFoot(const MeasureInput& in) {
@@ -74,7 +74,7 @@ std::optional<Reading> neckChange(const MeasureInput& in) {
                     headAgainstTrunk(t.standingFlatAt(hip), t.standingFlatAt(shoulder), t.standingFlatAt(ear),
                                      t.standingFlatAt(eye)));
     const double fold = std::max(0.0, meanAround(in.series.trunkLean, at, in.samples(kLongS)));
-    return reading(byNose, together({kPm, wrapDegrees(byNose - byEye), kShareOfFold * fold}), at);
+    return reading(byNose, rootSumSquare({kPm, wrapDegrees(byNose - byEye), kShareOfFold * fold}), at);
 }
 
 /// Time from one joint having made a quarter of its way to the other: knee before hip is +.
@@ -115,9 +115,10 @@ std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
     const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
     auto top = atTop(in, in.legSeries().kneeFlexion, 0);
     if (!top) return top;
-    const double misplaced = lengthDoubt(t, {hip, knee}, top->sample) + lengthDoubt(t, {knee, ankle}, top->sample);
-    top->pm90 = together({known ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
-                          jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
+    const double misplaced =
+        segmentLengthDeviation(t, {hip, knee}, top->sample) + segmentLengthDeviation(t, {knee, ankle}, top->sample);
+    top->pm90 = rootSumSquare({known ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
+                               jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
     if (known) top->value -= kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle));
     return top;
 }
@@ -125,9 +126,9 @@ std::optional<Reading> topTrunkLean(const MeasureInput& in) {
     const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};
     auto top = atTop(in, in.series.trunkLean, 0);
     if (top)
-        top->pm90 = together({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
-                              jitterOfLine(in.track, trunk, in.rep.end),
-                              lengthDoubt(in.track, trunk, top->sample) * kDegreesPerShare});
+        top->pm90 = rootSumSquare({allowanceOf(in.track.family, Quantity::Trunk).still, kLevelError + in.levelDoubtDeg,
+                                   jitterOfLine(in.track, trunk, in.rep.end),
+                                   segmentLengthDeviation(in.track, trunk, top->sample) * kDegreesPerShare});
     return top;
 }
 

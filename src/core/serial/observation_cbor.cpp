@@ -31,7 +31,7 @@ std::vector<std::uint8_t> writeObservation(const Observation& o) {
                               {"network", o.network},
                               {"notices", writeNotices(o.notices)},
                               {"poses", json::binary(writePoses(o.poses))},
-                              {"opinions", json::binary(writeOpinions(o.opinions))},
+                              {"opinions", json::binary(writeSecondEstimates(o.secondEstimates))},
                               {"outlines", json::binary(writeOutlines(o.outlines))},
                               {"contours", json::binary(writeOutlines(o.contours))}});
 }
@@ -50,9 +50,9 @@ Result<Observation> readObservation(std::span<const std::uint8_t> block) {
         auto poses = readPoses(bytesOf(root.at("poses")));
         if (!poses) return poses.error();
         o.poses = std::move(*poses);
-        auto opinions = readOpinions(bytesOf(root.at("opinions")));
-        if (!opinions) return opinions.error();
-        o.opinions = std::move(*opinions);
+        auto secondEstimates = readSecondEstimates(bytesOf(root.at("opinions")));
+        if (!secondEstimates) return secondEstimates.error();
+        o.secondEstimates = std::move(*secondEstimates);
         for (auto [name, into] : {std::pair{"outlines", &o.outlines}, {"contours", &o.contours}}) {
             auto lines = readOutlines(bytesOf(root.at(name)));
             if (!lines) return lines.error();

@@ -147,11 +147,11 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
     return out;
 }
 
-std::vector<std::uint8_t> writeOpinions(const std::vector<Opinion>& opinions) {
+std::vector<std::uint8_t> writeSecondEstimates(const std::vector<SecondEstimate>& secondEstimates) {
     Column<double> time;
     Column<std::uint8_t> network;
     Column<float> points;
-    for (const auto& o : opinions) {
+    for (const auto& o : secondEstimates) {
         time.put(o.timeS);
         network.put(o.network == "second");
         for (const auto& p : o.points)
@@ -163,7 +163,7 @@ std::vector<std::uint8_t> writeOpinions(const std::vector<Opinion>& opinions) {
                               {"points", points.take()}});
 }
 
-Result<std::vector<Opinion>> readOpinions(std::span<const std::uint8_t> block) {
+Result<std::vector<SecondEstimate>> readSecondEstimates(std::span<const std::uint8_t> block) {
     std::size_t n = 0;
     const auto map = open(block, "zevo-opinions-1", n);
     if (!map) return kDamaged;
@@ -171,7 +171,7 @@ Result<std::vector<Opinion>> readOpinions(std::span<const std::uint8_t> block) {
     Reader<std::uint8_t> network(*map, "network", n);
     Reader<float> points(*map, "points", n * kLandmarkCount * 4);
     if (!time.good() || !network.good() || !points.good()) return kDamaged;
-    std::vector<Opinion> out(n);
+    std::vector<SecondEstimate> out(n);
     for (auto& o : out) {
         o.timeS = time.next();
         o.network = network.next() ? "second" : "heavy";

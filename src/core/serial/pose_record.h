@@ -6,8 +6,8 @@
 
 #include "core/base/result.h"
 #include "core/body/landmarks.h"
-#include "core/body/opinion.h"
 #include "core/body/outline.h"
+#include "core/body/second_estimate.h"
 
 namespace zevo {
 
@@ -20,10 +20,10 @@ std::vector<std::uint8_t> writePoses(const PoseFrames& poses);
 /// Error: damaged, or of another schema. Never reads past the block, whatever it says of itself.
 Result<PoseFrames> readPoses(std::span<const std::uint8_t> block);
 
-/// Opinions likewise: "schema" "zevo-opinions-1", "time_s" f64[n], "network" u8[n] (0 heavy, 1 second), "points"
+/// SecondEstimates likewise: "schema" "zevo-opinions-1", "time_s" f64[n], "network" u8[n] (0 heavy, 1 second), "points"
 /// f32[n·33·4].
-std::vector<std::uint8_t> writeOpinions(const std::vector<Opinion>& opinions);
-Result<std::vector<Opinion>> readOpinions(std::span<const std::uint8_t> block);
+std::vector<std::uint8_t> writeSecondEstimates(const std::vector<SecondEstimate>& secondEstimates);
+Result<std::vector<SecondEstimate>> readSecondEstimates(std::span<const std::uint8_t> block);
 
 /// Outlines likewise: "schema" "zevo-outlines-2", "time_s" f64[n], "points" u32[n] (how many each has), "xy" f32[…].
 std::vector<std::uint8_t> writeOutlines(const std::vector<Outline>& outlines);

@@ -85,8 +85,8 @@ json secondJson(const SecondView& s) {
     json out{{"clip", clipJson(s.clip)},
              {"view", viewName(s.view)},
              {"tracked_share", rounded(s.trackedShare)},
-             {"together", s.together}};
-    if (s.together) {
+             {"together", s.sameTake}};
+    if (s.sameTake) {
         out["lag_s"] = rounded(s.lagS());
         out["lag_found_s"] = rounded(s.alignment.lagS);
         out["agreement"] = rounded(s.alignment.agreement);
@@ -114,7 +114,7 @@ std::string toJson(const MeasuredSet& set, const ResultWords& words, const Advic
     if (r.second) out["second"] = secondJson(*r.second);
     out["reps"] = json::array();
     for (const auto& rep : r.reps) out["reps"].push_back(repJson(rep, r));
-    if (r.second && !r.second->together)
+    if (r.second && !r.second->sameTake)
         for (const auto& rep : r.second->reps) out["second"]["reps"].push_back(repJson(rep, r));
     std::vector<int> leftOut;
     for (const auto& rep : r.reps)

@@ -11,7 +11,7 @@ namespace {
 
 constexpr std::size_t kFewest = 3;
 
-bool isAmong(const std::vector<Finding>& findings, const std::string& fault) {
+bool containsFault(const std::vector<Finding>& findings, const std::string& fault) {
     return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.fault == fault; });
 }
 
@@ -76,9 +76,9 @@ CueAnswer answerTo(const CueGiven& cue, const std::vector<RepsOfSet>& before, co
     out.cue = cue;
     const auto were = before.empty() ? std::vector<Finding>() : findFaults(before.back(), standard);
     const auto are = findFaults(now, standard);
-    out.gone = !isAmong(are, cue.fault);
+    out.gone = !containsFault(are, cue.fault);
     for (const Finding& f : are)
-        if (f.severity == Severity::Clear && f.fault != cue.fault && !isAmong(were, f.fault))
+        if (f.severity == Severity::Clear && f.fault != cue.fault && !containsFault(were, f.fault))
             out.newFaults.push_back(f.fault);
 
     struct Answer {

@@ -13,7 +13,7 @@ std::string choiceOf(const Choices& choices, const char* id) {
     return found == choices.end() ? std::string() : found->second;
 }
 
-bool has(const std::vector<Finding>& findings, const std::string& fault) {
+bool containsFault(const std::vector<Finding>& findings, const std::string& fault) {
     return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.fault == fault; });
 }
 
@@ -74,9 +74,9 @@ SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, const Baseli
     std::erase_if(out.differences, [](const MeasureDifference& d) { return !d.judged; });
     const auto found = findFaults(was, standard), now = findFaults(is, standard);
     for (const Finding& f : found)
-        if (f.severity == Severity::Clear && !has(now, f.fault)) out.gone.push_back(f.fault);
+        if (f.severity == Severity::Clear && !containsFault(now, f.fault)) out.gone.push_back(f.fault);
     for (const Finding& f : now)
-        if (f.severity == Severity::Clear && !has(found, f.fault)) out.brought.push_back(f.fault);
+        if (f.severity == Severity::Clear && !containsFault(found, f.fault)) out.brought.push_back(f.fault);
     return out;
 }
 

@@ -78,7 +78,8 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
 
 /// A bar on the back lies over it, and so do the plates of a bar on the floor.
 bool backIsCovered(const SetContext& context) {
-    return context.movement.isFromFloor(context.variation) || context.movement.loadPlace(context.variation) == LoadPlace::Back;
+    return context.movement.isFromFloor(context.variation) ||
+           context.movement.loadPlace(context.variation) == LoadPlace::Back;
 }
 
 /// Why the back is not judged, and what would let it be. `measures`: whether the movement asks for it at all.
@@ -89,7 +90,7 @@ void sayBack(MeasuredView& view, const SetContext& context) {
     });
     if (!asked || view.track->view != ViewKind::Side) return;
     const bool covered = backIsCovered(context);
-    BackDoubt unseen = doubtBeforehand(context.shirt, covered);
+    BackDoubt unseen = exclusionReason(context.shirt, covered);
     if (unseen == BackDoubt::None) unseen = BackDoubt::Unread;
     std::map<BackDoubt, std::string> reps;
     for (const Rep& rep : view.reps)
@@ -135,7 +136,7 @@ void sayDoubts(MeasuredView& view) {
             if (d.legs) legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
         }
     for (const Rep& rep : view.reps)
-        if (view.track->sidesMendedWithin(rep.start, rep.end))
+        if (view.track->sideSwapFixedWithin(rep.start, rep.end))
             legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
     if (!reps.empty()) view.notices.push_back({NoticeKind::NetworksDisagree, {reps}});
     if (!legs.empty()) view.notices.push_back({NoticeKind::LegsDoubted, {legs}});
@@ -289,11 +290,11 @@ void readMarks(MeasuredView& view, std::span<const Mark> marks) {
 }
 
 Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                                 std::span<const Opinion> opinions, std::span<const Outline> contours) {
+                                 std::span<const SecondEstimate> secondEstimates, std::span<const Outline> contours) {
     Context seen = context.context;
     seen.family = context.movement.family;
     seen.drive = context.movement.drive;
-    auto track = buildTrack(frames, clip.width, clip.height, seen, opinions);
+    auto track = buildTrack(frames, clip.width, clip.height, seen, secondEstimates);
     if (!track) return track.error();
     MeasuredView view;
     view.clip = clip;
@@ -322,7 +323,7 @@ MeasuredSet setOf(MeasuredView first, const SetContext& context) {
     return set;
 }
 
-Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS) {
+Result<void> joinView(MeasuredSet& set, MeasuredView other, bool sameTake, double nudgeS) {
     const Track &mine = set.track(), &theirs = *other.track;
     if (mine.view == theirs.view || (isFrontal(mine.view) && isFrontal(theirs.view)))
         return refusal(NoticeKind::SameView, {}, viewName(theirs.view));
@@ -332,12 +333,12 @@ Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, doubl
                       alignCourses({mine.timesS, sinkingOf(mine, PointSet::Flat)},
                                    {theirs.timesS, sinkingOf(theirs, PointSet::Flat)}),
                       nudgeS,
-                      together,
+                      sameTake,
                       other.measured};
     for (auto& rep : second.reps)
         for (auto& m : rep.measures) m.second = true;
     SetResult joinedSet = set.result;
-    if (together) {
+    if (sameTake) {
         // The turning point may be read at either end of a hold; the repetition as a whole lies where it lies.
         const double lag = second.lagS();
         auto shared = [lag](const MeasuredRep& a, const MeasuredRep& b) {
@@ -373,23 +374,23 @@ Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, doubl
 }
 
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                               std::span<const Opinion> opinions) {
-    auto view = measureView(frames, clip, context, opinions);
+                               std::span<const SecondEstimate> secondEstimates) {
+    auto view = measureView(frames, clip, context, secondEstimates);
     if (!view) return view.error();
     return setOf(std::move(*view), context);
 }
 
-Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together,
-                            double nudgeS, std::span<const Opinion> opinions) {
+Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool sameTake,
+                            double nudgeS, std::span<const SecondEstimate> secondEstimates) {
     SetContext context = set.result.context;
     context.context.view = "auto";
-    auto other = measureView(frames, clip, context, opinions);
+    auto other = measureView(frames, clip, context, secondEstimates);
     if (!other) {
         Error error = other.error();
         if (error.notice) error.notice->second = true;
         return error;
     }
-    return joinView(set, std::move(*other), together, nudgeS);
+    return joinView(set, std::move(*other), sameTake, nudgeS);
 }
 
 }  // namespace zevo

@@ -28,7 +28,7 @@ struct MeasuredView {
     std::optional<BalanceModel> balance;     ///< of this client at this set, where one can be made
     std::vector<MeasuredRep> measured;
     /// The same without the points the coach moved, where there are any: what the network saw stays visible.
-    std::shared_ptr<const std::vector<MeasuredRep>> asSeen;
+    std::shared_ptr<const std::vector<MeasuredRep>> withoutManual;
     std::string looksLike;        ///< family, where it is another one
     std::vector<Notice> notices;  ///< what limits this view
 };
@@ -74,20 +74,21 @@ void readMarks(MeasuredView& view, std::span<const Mark> marks);
 void measureRepetitions(MeasuredView& view, const SetContext& context);
 /// The whole way of one view. Errors: what buildTrack() and findRepetitions() refuse.
 Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                                 std::span<const Opinion> opinions = {}, std::span<const Outline> contours = {});
+                                 std::span<const SecondEstimate> secondEstimates = {},
+                                 std::span<const Outline> contours = {});
 
 /// A set of the first view alone; findings stay empty until judgeSet().
 MeasuredSet setOf(MeasuredView first, const SetContext& context);
 /// Joins another view: its measures go to the repetitions they belong to, with the clips aligned by the movement
 /// itself, or stand by themselves when the clips were filmed one after the other. `nudgeS` is added to the lag found.
 /// Errors: both clips show the same side, nothing in common; the set is then as it was.
-Result<void> joinView(MeasuredSet& set, MeasuredView other, bool together, double nudgeS);
+Result<void> joinView(MeasuredSet& set, MeasuredView other, bool sameTake, double nudgeS);
 
 /// From poses to the measured set, in one go.
 Result<MeasuredSet> measureSet(const PoseFrames& frames, const ClipFacts& clip, const SetContext& context,
-                               std::span<const Opinion> opinions = {});
+                               std::span<const SecondEstimate> secondEstimates = {});
 /// measureView() and joinView() in one go; refusals are about the second clip.
-Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool together = true,
-                            double nudgeS = 0, std::span<const Opinion> opinions = {});
+Result<void> joinSecondView(MeasuredSet& set, const PoseFrames& frames, const ClipFacts& clip, bool sameTake = true,
+                            double nudgeS = 0, std::span<const SecondEstimate> secondEstimates = {});
 
 }  // namespace zevo

@@ -64,19 +64,19 @@ bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
 }
 
 /// Marks the values that the coach's points changed with what the network had in their place.
-void markCorrected(const std::vector<MeasuredRep>& asSeen, const Track& track, std::vector<MeasuredRep>& reps) {
+void markCorrected(const std::vector<MeasuredRep>& withoutManual, const Track& track, std::vector<MeasuredRep>& reps) {
     for (MeasuredRep& rep : reps) {
-        const auto same = std::find_if(asSeen.begin(), asSeen.end(), [&](const MeasuredRep& o) {
+        const auto same = std::find_if(withoutManual.begin(), withoutManual.end(), [&](const MeasuredRep& o) {
             return o.bottomS >= rep.startS && o.bottomS <= rep.endS;
         });
-        if (same == asSeen.end()) continue;
-        const bool touched = std::any_of(track.placed.begin(), track.placed.end(), [&](const MovedPoint& m) {
-            return m.atS + m.reachS >= rep.startS && m.atS - m.reachS <= rep.endS;
-        });
+        if (same == withoutManual.end()) continue;
+        const bool touched = std::any_of(
+            track.manualPoints.begin(), track.manualPoints.end(),
+            [&](const ManualPoint& m) { return m.atS + m.reachS >= rep.startS && m.atS - m.reachS <= rep.endS; });
         for (Measurement& m : rep.measures)
             if (const Measurement* was = same->find(m.measure);
                 touched && was && (was->value != m.value || was->pm90 != m.pm90))
-                m.asSeen = was->value;
+                m.withoutManual = was->value;
     }
 }
 
@@ -85,8 +85,8 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
 
 /// What the view comes to without the points the coach moved: from the state before where nothing else changed, so
 /// that dragging a point measures once and not twice. Nothing where it cannot be measured without them.
-std::shared_ptr<const std::vector<MeasuredRep>> asSeenBy(const Observation& seen, const ViewWish& wish,
-                                                         const ViewBefore& before) {
+std::shared_ptr<const std::vector<MeasuredRep>> withoutManualBy(const Observation& seen, const ViewWish& wish,
+                                                                const ViewBefore& before) {
     EditedSet::View bare = wish.edits;
     bare.corrections.moved.clear();
     if (before.view && !before.kept && sameTrackInputs(before.set->context, wish.context) &&
@@ -95,7 +95,7 @@ std::shared_ptr<const std::vector<MeasuredRep>> asSeenBy(const Observation& seen
         const bool wasBare = was.corrections.moved.empty();
         was.corrections.moved.clear();
         if (was == bare && wasBare) return std::make_shared<const std::vector<MeasuredRep>>(before.view->measured);
-        if (was == bare && before.view->asSeen) return before.view->asSeen;
+        if (was == bare && before.view->withoutManual) return before.view->withoutManual;
     }
     Stage ignored = Stage::Clean;
     auto view = makeView(seen, {bare, wish.context, wish.set}, {}, false, ignored);
@@ -130,7 +130,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
         view.cleaned = std::make_shared<const CleanedPoses>(std::move(*cleaned));
     }
     if (from <= Stage::Track) {
-        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.corrections, seen.opinions);
+        auto track = finishTrack(*view.cleaned, frames, wish.context, wish.edits.corrections, seen.secondEstimates);
         if (!track) return track.error();
         view.track = std::make_shared<const Track>(std::move(*track));
         view.series = std::make_shared<const ViewSeries>(computeViewSeries(*view.track));
@@ -146,12 +146,12 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
     readMarks(view, wish.edits.marks);
     measureRepetitions(view, wish.set);
     if (wish.edits.corrections.moved.empty()) {
-        view.asSeen = nullptr;
+        view.withoutManual = nullptr;
         return view;
     }
-    if (auto seenAlone = asSeenBy(seen, wish, before)) {
-        view.asSeen = std::move(seenAlone);
-        markCorrected(*view.asSeen, *view.track, view.measured);
+    if (auto seenAlone = withoutManualBy(seen, wish, before)) {
+        view.withoutManual = std::move(seenAlone);
+        markCorrected(*view.withoutManual, *view.track, view.measured);
     }
     return view;
 }
@@ -259,7 +259,7 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
                                state.kept, secondFrom);
         Result<void> joined = theirs ? Result<void>() : Result<void>(theirs.error());
         if (theirs && kept) theirs->measured = kept->secondReps;
-        if (theirs) joined = joinView(state.set, std::move(*theirs), e.second->together, e.second->nudgeS);
+        if (theirs) joined = joinView(state.set, std::move(*theirs), e.second->sameTake, e.second->nudgeS);
         if (!joined) {
             Error why = joined.error();
             const bool ofItsOwn = why.notice && why.notice->kind != NoticeKind::SameView &&

@@ -25,8 +25,8 @@ inline constexpr int kEngine = 12;
 struct Observation {
     ClipFacts clip;
     PoseFrames poses;
-    std::vector<Opinion> opinions;  ///< of other networks, around the turning points
-    std::vector<Outline> outlines;  ///< at the turning points found first
+    std::vector<SecondEstimate> secondEstimates;  ///< of other networks, around the turning points
+    std::vector<Outline> outlines;                ///< at the turning points found first
     std::vector<Outline> contours;  ///< about ten a second over the repetitions; empty until they are read
     std::vector<Notice> notices;    ///< of the reading itself
     int engine = kEngine;           ///< that read it

@@ -9,8 +9,8 @@
 #include "core/signal/filter.h"
 #include "core/track/facing.h"
 #include "core/track/foot_lift.h"
-#include "core/track/opinions.h"
 #include "core/track/perspective.h"
+#include "core/track/second_estimates.h"
 #include "core/track/view_estimate.h"
 
 namespace zevo {
@@ -176,8 +176,8 @@ Landmark Track::nearOf(Landmark left) const {
     return ofSide(left, near);
 }
 
-bool Track::sidesMendedWithin(std::size_t from, std::size_t to) const {
-    return std::any_of(sidesMendedS.begin(), sidesMendedS.end(),
+bool Track::sideSwapFixedWithin(std::size_t from, std::size_t to) const {
+    return std::any_of(sideSwapFixesS.begin(), sideSwapFixesS.end(),
                        [&](double t) { return t >= timesS[from] && t <= timesS[to]; });
 }
 
@@ -193,19 +193,19 @@ std::size_t Track::sampleAt(double timeS) const {
 
 namespace {
 
-double reachOf(const MovedPoint& m, const Track& track) {
+double reachOf(const ManualPoint& m, const Track& track) {
     return std::max(m.reachS, 0.5 / track.rate);
 }
 
 /// How much of a correction a sample gets, 0…1.
-double shareAt(const MovedPoint& m, const Track& track, std::size_t sample) {
+double correctionWeight(const ManualPoint& m, const Track& track, std::size_t sample) {
     const double far =
         std::min(1.0, std::abs(track.timesS[sample] - track.timesS[track.sampleAt(m.atS)]) / reachOf(m, track));
     return 0.5 * (1 + std::cos(std::numbers::pi * far));
 }
 
 /// Spreads a correction over time: the whole difference at its moment, half of it half way to the end of its reach.
-void movePoint(const MovedPoint& m, Track& track) {
+void movePoint(const ManualPoint& m, Track& track) {
     auto& points = track.points[index(m.landmark)];
     if (points.empty()) return;
     const std::size_t at = track.sampleAt(m.atS);
@@ -213,20 +213,20 @@ void movePoint(const MovedPoint& m, Track& track) {
     const Vec2 difference = wanted - points[at];
     const double reach = reachOf(m, track);
     for (std::size_t i = track.sampleAt(m.atS - reach); i <= track.sampleAt(m.atS + reach); ++i) {
-        points[i] += shareAt(m, track, i) * difference;
+        points[i] += correctionWeight(m, track, i) * difference;
     }
 }
 
 }  // namespace
 
-bool Track::isPlaced(Landmark id, std::size_t sample) const {
-    return std::any_of(placed.begin(), placed.end(), [&](const MovedPoint& m) {
+bool Track::isManual(Landmark id, std::size_t sample) const {
+    return std::any_of(manualPoints.begin(), manualPoints.end(), [&](const ManualPoint& m) {
         return m.landmark == id && std::abs(timesS[sample] - m.atS) <= kPlacedS;
     });
 }
 
-bool Track::isTouched(Landmark id, std::size_t sample) const {
-    return std::any_of(placed.begin(), placed.end(), [&](const MovedPoint& m) {
+bool Track::isNearManual(Landmark id, std::size_t sample) const {
+    return std::any_of(manualPoints.begin(), manualPoints.end(), [&](const ManualPoint& m) {
         return m.landmark == id && std::abs(timesS[sample] - m.atS) < m.reachS;
     });
 }
@@ -260,7 +260,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pic
 
     const auto faced = isFrontal(track.view) ? facingOneWay(frames) : std::nullopt;
     const PoseFrames& seen = faced ? faced->frames : frames;
-    if (faced) track.sidesMendedS = faced->mendedS;
+    if (faced) track.sideSwapFixesS = faced->mendedS;
     std::vector<double> foundFlag;
     for (const auto& f : seen) foundFlag.push_back(f.found ? 1.0 : kNaN);
     for (double v : resample(frameTimes, foundFlag, track.timesS, kBridgeableGapS))
@@ -271,17 +271,17 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pic
 }
 
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          const Corrections& corrections, std::span<const Opinion> opinions) {
+                          const Corrections& corrections, std::span<const SecondEstimate> secondEstimates) {
     Track track = cleaned.track;
-    if (!opinionsHelp(context.family)) opinions = {};
-    if (!opinions.empty()) {
+    if (!opinionsHelp(context.family)) secondEstimates = {};
+    if (!secondEstimates.empty()) {
         auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
         track.asFollowed = std::make_shared<const Track>(std::move(*followed));
     }
-    takeOpinions(opinions, track);
-    for (const MovedPoint& m : corrections.moved) movePoint(m, track);
-    track.placed = corrections.moved;
+    takeOpinions(secondEstimates, track);
+    for (const ManualPoint& m : corrections.moved) movePoint(m, track);
+    track.manualPoints = corrections.moved;
     track.family = context.family;
     track.drive = context.drive;
     if (context.view == "side") track.view = ViewKind::Side;
@@ -310,16 +310,16 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
     if (const auto& told = corrections.length) {
         const double px = std::hypot(told->x2 - told->x1, told->y2 - told->y1);
-        if (px > kShortestToldPx && told->cm > 0) track.cmPerPixel = told->cm / px, track.scaleTold = true;
+        if (px > kShortestToldPx && told->cm > 0) track.cmPerPixel = told->cm / px, track.scaleCalibrated = true;
     }
     return track;
 }
 
 Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
-                         std::span<const Opinion> opinions) {
+                         std::span<const SecondEstimate> secondEstimates) {
     const auto cleaned = cleanPoses(frames, pictureWidth, pictureHeight);
     if (!cleaned) return cleaned.error();
-    return finishTrack(*cleaned, frames, context, {}, opinions);
+    return finishTrack(*cleaned, frames, context, {}, secondEstimates);
 }
 
 }  // namespace zevo

@@ -11,7 +11,7 @@
 #include "core/base/vectors.h"
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
-#include "core/body/opinion.h"
+#include "core/body/second_estimate.h"
 
 namespace zevo {
 
@@ -42,27 +42,27 @@ struct Context {
 
 /// A landmark the coach put where it belongs at one moment. Neighbouring frames follow: the difference is spread over
 /// `reachS` either side, falling off as a raised cosine.
-struct MovedPoint {
+struct ManualPoint {
     double atS = 0;
     Landmark landmark = Landmark::Nose;
     double x = 0, y = 0;  ///< picture pixels
     double reachS = 0.3;
 
-    bool operator==(const MovedPoint&) const = default;
+    bool operator==(const ManualPoint&) const = default;
 };
 
 /// Two places in the picture, at the client's distance, and how far they truly are apart: a tape, or a known object.
-struct ToldLength {
+struct KnownLength {
     double x1 = 0, y1 = 0, x2 = 0, y2 = 0;  ///< picture pixels
     double cm = 0;
-    bool operator==(const ToldLength&) const = default;
+    bool operator==(const KnownLength&) const = default;
 };
 
 /// What the coach corrects in a view before anything is read from it.
 struct Corrections {
-    std::vector<MovedPoint> moved;
+    std::vector<ManualPoint> moved;
     std::optional<double> standingAtS;  ///< when the client was at rest
-    std::optional<ToldLength> length;
+    std::optional<KnownLength> length;
     bool operator==(const Corrections&) const = default;
 };
 
@@ -90,7 +90,7 @@ struct Track {
         ShoeReading heel, toe;
     };
     std::vector<ShoeMoment> shoe;
-    /// Turning points at which two networks disagree (opinions.h).
+    /// Turning points at which two networks disagree (secondEstimates.h).
     struct Doubt {
         double timeS = 0;
         double degrees = 0;  ///< largest difference of an angle
@@ -98,15 +98,15 @@ struct Track {
     };
     std::vector<Doubt> doubts;
     /// When, from the front or from behind, left and right had to be told apart anew (facing.h).
-    std::vector<double> sidesMendedS;
-    bool sidesMendedWithin(std::size_t from, std::size_t to) const;
+    std::vector<double> sideSwapFixesS;
+    bool sideSwapFixedWithin(std::size_t from, std::size_t to) const;
     /// Points the coach placed, as they are in this track.
-    std::vector<MovedPoint> placed;
+    std::vector<ManualPoint> manualPoints;
     /// Whether the coach placed this point in this picture, or in one less than kPlacedS from it: further away the
     /// network's path between the pictures counts again.
-    bool isPlaced(Landmark id, std::size_t sample) const;
+    bool isManual(Landmark id, std::size_t sample) const;
     /// Whether any of a correction reaches it.
-    bool isTouched(Landmark id, std::size_t sample) const;
+    bool isNearManual(Landmark id, std::size_t sample) const;
     /// The same without what other networks say of the turning points, where any was asked: an opinion moves the pose
     /// at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
     std::shared_ptr<const Track> asFollowed;
@@ -121,10 +121,10 @@ struct Track {
 
     Family family = Family::Squat;
     Drive drive = Drive::Sinking;
-    double bodyPx = 0;       ///< stature in pixels at the depth of the mid-hip
-    double cmPerPixel = 0;   ///< 0 when neither the stature nor a true length is known
-    bool scaleTold = false;  ///< the scale is from a length the coach told, not from the stature
-    double floorY = 0;       ///< height of the soles at rest
+    double bodyPx = 0;             ///< stature in pixels at the depth of the mid-hip
+    double cmPerPixel = 0;         ///< 0 when neither the stature nor a true length is known
+    bool scaleCalibrated = false;  ///< the scale is from a length the coach told, not from the stature
+    double floorY = 0;             ///< height of the soles at rest
     std::size_t standingSamples = 0;
     std::array<Vec2, kLandmarkCount> standing{};  ///< median position at rest: standing upright, of a bridge lying
 
@@ -163,12 +163,12 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int 
 /// The rest: what other networks saw, points the coach moved, view, standing pose, floor, perspective and scale.
 /// `frames`: the same poses.
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
-                          const Corrections& corrections = {}, std::span<const Opinion> opinions = {});
+                          const Corrections& corrections = {}, std::span<const SecondEstimate> secondEstimates = {});
 
 /// Cleans the poses of one clip: uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing,
 /// then view, facing side, standing pose, floor and scale.
 /// Errors (each a plain sentence): nobody found, person too small, too little of the clip tracked.
 Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
-                         std::span<const Opinion> opinions = {});
+                         std::span<const SecondEstimate> secondEstimates = {});
 
 }  // namespace zevo

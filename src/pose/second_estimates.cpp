@@ -1,4 +1,4 @@
-#include "pose/opinions.h"
+#include "pose/second_estimates.h"
 
 #include <cmath>
 #include <optional>
@@ -14,18 +14,18 @@ class NetworkOpinions final : public OpinionReader {
     NetworkOpinions(Landmarker larger, SecondNetwork second)
         : m_larger(std::move(larger)), m_second(std::move(second)) {}
 
-    Result<Opinion> larger(const PictureView& picture, const PoseFrame& near) override {
+    Result<SecondEstimate> larger(const PictureView& picture, const PoseFrame& near) override {
         // The square around the body to begin with; then where the network itself would look.
         constexpr int kSettlingPasses = 2;
         int passes = 1;
         if (!m_region) m_region = around(near), passes = kSettlingPasses;
-        Opinion out{near.timeS, "heavy"};
+        SecondEstimate out{near.timeS, "heavy"};
         for (int i = 0; i < passes; ++i) {
             auto reading = m_larger.read(picture, *m_region);
             if (!reading) return reading.error();
             if (!reading->pose.found || !std::isfinite(reading->nextRegion.size) || reading->nextRegion.size <= 8) {
                 m_region.reset();
-                return Opinion{near.timeS, "heavy"};
+                return SecondEstimate{near.timeS, "heavy"};
             }
             out.points = reading->pose.points;
             m_region = reading->nextRegion;
@@ -33,10 +33,10 @@ class NetworkOpinions final : public OpinionReader {
         return out;
     }
 
-    Result<Opinion> second(const PictureView& picture, const PoseFrame& near) override {
+    Result<SecondEstimate> second(const PictureView& picture, const PoseFrame& near) override {
         auto points = m_second.read(picture, near);
         if (!points) return points.error();
-        return Opinion{near.timeS, "second", *points};
+        return SecondEstimate{near.timeS, "second", *points};
     }
 
     void reset() override { m_region.reset(); }

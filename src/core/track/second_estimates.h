@@ -2,7 +2,7 @@
 
 #include <span>
 
-#include "core/body/opinion.h"
+#include "core/body/second_estimate.h"
 #include "core/track/track.h"
 
 namespace zevo {
@@ -22,6 +22,6 @@ inline bool opinionsHelp(Family family) {
 /// thigh of the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where
 /// any one of the three stands that far apart, each point is the median of the three: the larger network can be the one
 /// that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
-void takeOpinions(std::span<const Opinion> opinions, Track& track);
+void takeOpinions(std::span<const SecondEstimate> secondEstimates, Track& track);
 
 }  // namespace zevo

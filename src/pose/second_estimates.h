@@ -5,7 +5,7 @@
 
 #include "core/base/picture.h"
 #include "core/base/result.h"
-#include "core/body/opinion.h"
+#include "core/body/second_estimate.h"
 
 namespace zevo::pose {
 
@@ -14,9 +14,9 @@ class OpinionReader {
   public:
     virtual ~OpinionReader() = default;
     /// The larger network of the same kind, in the region that it settles on; frames of one turning point in order.
-    virtual Result<Opinion> larger(const PictureView& picture, const PoseFrame& near) = 0;
+    virtual Result<SecondEstimate> larger(const PictureView& picture, const PoseFrame& near) = 0;
     /// The one that was trained elsewhere.
-    virtual Result<Opinion> second(const PictureView& picture, const PoseFrame& near) = 0;
+    virtual Result<SecondEstimate> second(const PictureView& picture, const PoseFrame& near) = 0;
     /// Another turning point begins.
     virtual void reset() = 0;
 };

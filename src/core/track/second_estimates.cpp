@@ -1,4 +1,4 @@
-#include "core/track/opinions.h"
+#include "core/track/second_estimates.h"
 
 #include <algorithm>
 #include <array>
@@ -13,7 +13,7 @@
 namespace zevo {
 namespace {
 
-constexpr double kTogetherS = 0.2;  // opinions closer than this are about one turning point
+constexpr double kTogetherS = 0.2;  // secondEstimates closer than this are about one turning point
 constexpr double kDoubtDeg = 8;
 constexpr double kSamePoseDeg = 8, kOtherPoseDeg = 30;
 /// A network that looked at somebody else, share of the body's height.
@@ -26,12 +26,12 @@ Vec2 inTrack(const LandmarkPoint& p, const Track& t) {
 }
 
 /// Mean difference of a network's points from the followed ones over its frames.
-Differences differencesOf(std::span<const Opinion* const> opinions, const Track& t) {
+Differences differencesOf(std::span<const SecondEstimate* const> secondEstimates, const Track& t) {
     Differences out;
     for (std::size_t id = 0; id < kLandmarkCount; ++id) {
         Vec2 sum = Vec2::Zero();
         int n = 0;
-        for (const Opinion* o : opinions) {
+        for (const SecondEstimate* o : secondEstimates) {
             const LandmarkPoint& p = o->points[id];
             if (p.presence < 0.5F || !std::isfinite(p.x) || !std::isfinite(p.y)) continue;
             sum += inTrack(p, t) - t.points[id][t.sampleAt(o->timeS)];
@@ -137,15 +137,15 @@ void spread(Track& t, std::size_t at, const Differences& by) {
 
 }  // namespace
 
-void takeOpinions(std::span<const Opinion> opinions, Track& t) {
+void takeOpinions(std::span<const SecondEstimate> secondEstimates, Track& t) {
     t.doubts.clear();
     if (t.size() == 0) return;
-    std::vector<const Opinion*> all;
-    for (const Opinion& o : opinions) all.push_back(&o);
+    std::vector<const SecondEstimate*> all;
+    for (const SecondEstimate& o : secondEstimates) all.push_back(&o);
     std::stable_sort(all.begin(), all.end(), [](auto* a, auto* b) { return a->timeS < b->timeS; });
     for (std::size_t from = 0, to = 0; from < all.size(); from = to) {
         while (to < all.size() && all[to]->timeS - all[from]->timeS < kTogetherS) ++to;
-        std::vector<const Opinion*> heavy, second;
+        std::vector<const SecondEstimate*> heavy, second;
         double atS = 0;
         for (std::size_t i = from; i < to; ++i) {
             atS += all[i]->timeS / static_cast<double>(to - from);

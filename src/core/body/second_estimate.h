@@ -8,7 +8,7 @@
 namespace zevo {
 
 /// What another network saw in one frame around a turning point; kept beside the poses, as raw as it came.
-struct Opinion {
+struct SecondEstimate {
     double timeS = 0;
     std::string network;  ///< "heavy": the larger one of the same kind; "second": one trained elsewhere
     /// Pixels of the clip; points it does not give have presence 0.
