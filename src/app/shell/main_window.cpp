@@ -13,12 +13,14 @@
 #include <QStackedWidget>
 #include <QUndoStack>
 
-#include "app/client/client_view.h"
+#include "app/client/client_desk.h"
 #include "app/shell/application.h"
 #include "app/shell/input_watch.h"
 #include "app/shell/palette.h"
 #include "catalog/data_files.h"
 #include "record/demo_sets.h"
+#include "record/file_shelf.h"
+#include "record/opening.h"
 
 namespace zevo::app {
 namespace {
@@ -88,11 +90,10 @@ MainWindow::MainWindow(store::Library library)
                        "rules and licensed practice.",
                        page);
     m_question = new PainQuestion(page);
+    buildDesks();
     connectPages();
     connectActions();
-    connectFilming();
-    connectComparing();
-    connectClients();
+    connectDesks();
     applySettings();
     m_home->refresh();
     goHome();
@@ -146,30 +147,15 @@ void MainWindow::goHome() {
     if (currentView() == m_client) m_client->saveNow();
     m_review->stage()->setPlaying(false);
     m_home->refresh();
-    m_pages->setCurrentWidget(m_home);
-    m_strip->setQuiet(false);
     m_title->setText("Zevo");
     m_subtitle->setText(tr("Measure, say one thing, watch again"));
-    m_toHome->setVisible(false);
-    m_open->setVisible(false);
-    m_filmTop->setVisible(false);
-    m_actions.setPage(Where::Everywhere);
-    refreshUndo();
+    showPage(m_home, Where::Everywhere, false, false);
     m_home->setFocus();
 }
 
 void MainWindow::chooseClip() {
     const QString path = QFileDialog::getOpenFileName(this, tr("Open clip"), {}, kVideos);
     if (!path.isEmpty()) openClip(path);
-}
-
-SetFacts MainWindow::chosenMovement() const {
-    SetFacts facts;
-    facts.movement = m_settings.movement.toStdString();
-    if (const Movement* m = m_catalogue->movement(facts.movement);
-        m && m->variation(m_settings.variation.toStdString()))
-        facts.variation = m_settings.variation.toStdString();
-    return facts;
 }
 
 void MainWindow::openClip(const QString& path, bool show) {
@@ -182,7 +168,7 @@ void MainWindow::openClip(const QString& path, bool show) {
     record::ImportRequest request;
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
     request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
-    request.facts = chosenMovement();
+    request.facts = chosenMovement(m_settings, *m_catalogue);
     if (const auto whose = m_library.client(*client))
         request.facts = record::carriedOver(m_library, *whose, request.facts);
     // The school in use for this movement goes on being used.
@@ -201,7 +187,7 @@ void MainWindow::openClip(const QString& path, bool show) {
         [this, outcome, name, show](const Result<void>& done) {
             if (done) {
                 measured(**outcome, show);
-                return readBack((*outcome)->id);
+                return m_reviewDesk->readBack((*outcome)->id);
             }
             failed(tr("%1 cannot be judged").arg(name), done.error(), true);
         });
@@ -244,27 +230,6 @@ void MainWindow::stopWork() {
         if (job.priority != JobQueue::Priority::Now) return m_queue.stop(job.id);
 }
 
-void MainWindow::openSet(store::SetId id) {
-    const int opening = ++m_opening;
-    auto loaded = std::make_shared<std::optional<record::LoadedSet>>();
-    afterWrites([this, id, opening, loaded] {
-        m_queue.add(
-            tr("Opening the set"), JobQueue::Priority::Now,
-            [folder = m_library.folder(), id, catalogue = m_catalogue, loaded](const auto&,
-                                                                               const auto&) -> Result<void> {
-                auto set = record::openSet(folder, id, catalogue);
-                if (!set) return set.error();
-                loaded->emplace(std::move(*set));
-                return {};
-            },
-            [this, opening, loaded](const Result<void>& done) {
-                if (!done) return failed(tr("This set cannot be opened"), done.error(), false);
-                // Something else was asked for meanwhile.
-                if (opening == m_opening) showSet(std::move(**loaded));
-            });
-    });
-}
-
 void MainWindow::openDemo(const QString& story) {
     const auto demo = pipeline::loadDemo(story.toStdString());
     if (!demo) return failed(tr("The demo cannot be shown"), demo.error(), false);
@@ -291,40 +256,6 @@ void MainWindow::openDemo(const QString& story) {
             });
         first = false;
     }
-}
-
-void MainWindow::showSet(record::LoadedSet set) {
-    m_notice->hide();
-    if (m_review->hasSet()) m_review->document().finish();  // while what was seen of it is still here
-    m_seen = set.stored.seen;
-    m_writer->know(record::KnownSet::of(set.stored));
-    const int unreadable = set.stored.unreadable;
-    m_review->setSet(std::move(set), m_settings.lengths);
-    auto& document = m_review->document();
-    document.setRunner([this](std::function<void()> work, std::function<void()> done) {
-        m_queue.add(
-            tr("Measuring the change"), JobQueue::Priority::Now,
-            [work = std::move(work)](const auto&, const auto&) -> Result<void> {
-                work();
-                return {};
-            },
-            [done = std::move(done)](const Result<void>&) { done(); });
-    });
-    document.setKeeper([this](const present::SetDocument::Change& change) { keep(change); });
-    m_pages->setCurrentWidget(m_review);
-    m_strip->setQuiet(false);
-    m_toHome->show();
-    m_open->show();
-    m_filmTop->show();
-    m_actions.setPage(Where::Review);
-    describeSet();
-    refreshUndo();
-    if (unreadable > 0)
-        showNotice(
-            tr("%n change(s) to this set were made by a newer Zevo and cannot be read here. They are kept, and "
-               "passed over.",
-               nullptr, unreadable));
-    m_review->setFocus();
 }
 
 void MainWindow::describeSet() {
@@ -357,7 +288,7 @@ void MainWindow::undo() {
         m_review->document().undo();
     else
         m_undo->undo();
-    reloadClientPage();
+    m_clientDesk->reload();
     refreshUndo();
 }
 
@@ -366,7 +297,7 @@ void MainWindow::redo() {
         m_review->document().redo();
     else
         m_undo->redo();
-    reloadClientPage();
+    m_clientDesk->reload();
     refreshUndo();
 }
 

@@ -7,22 +7,13 @@
 #include <vector>
 
 #include "app/care/pain_question.h"
-#include "app/compare/compare_view.h"
-#include "app/film/film_view.h"
-#include "app/film/incoming_folder.h"
+#include "app/compare/compare_desk.h"
+#include "app/film/film_desk.h"
 #include "app/home/home_view.h"
-#include "app/parts/actions.h"
 #include "app/parts/sheet.h"
-#include "app/review/review_view.h"
-#include "app/shell/question_bar.h"
-#include "app/shell/work_strip.h"
-#include "app/work/job_queue.h"
-#include "app/work/settings.h"
-#include "record/filmed_sets.h"
+#include "app/parts/workplace.h"
+#include "app/review/review_desk.h"
 #include "record/importing.h"
-#include "record/opening.h"
-#include "record/set_writer.h"
-#include "store/log.h"
 
 class QLabel;
 class QPushButton;
@@ -31,15 +22,13 @@ class QUndoStack;
 
 namespace zevo::app {
 
+class ClientDesk;
 class ClientView;
 class Palette;
 
-/// What file dialogs offer.
-inline constexpr const char* kVideos =
-    "Videos (*.mp4 *.mov *.mkv *.avi *.webm *.m4v *.mts *.m2ts *.3gp *.mpg *.mpeg *.wmv *.ts);;All files (*)";
-
-/// The window: a header, a quiet strip of what is being measured, and one page at a time, clients or a set. Work goes
-/// on behind the page; the page changes when the coach says so.
+/// The window: a header, a quiet strip of what is being measured, and one page at a time. What is done on a page is its
+/// desk's; the window leads from page to page, and lends them what they work with (Workplace). Work goes on behind the
+/// page; the page changes when the coach says so.
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
@@ -51,11 +40,11 @@ class MainWindow : public QMainWindow {
     void openDemo(const QString& story = {});
     /// Measures a clip for the client chosen in the list, in the background. `show`: goes to it when it is ready.
     void openClip(const QString& path, bool show = false);
-    void openSet(store::SetId id);
+    void openSet(store::SetId id) { m_reviewDesk->open(id); }
     /// Adds the other view to the set shown.
-    void addSecondClip(const QString& path, bool sameTake);
-    void importStandard(const QString& path);
-    void exportStandard(const QString& path);
+    void addSecondClip(const QString& path, bool sameTake) { m_reviewDesk->addSecondClip(path, sameTake); }
+    void importStandard(const QString& path) { m_reviewDesk->importStandard(path); }
+    void exportStandard(const QString& path) { m_reviewDesk->exportStandard(path); }
     void goHome();
     /// Goes to the set that was measured last.
     void showReady();
@@ -67,11 +56,11 @@ class MainWindow : public QMainWindow {
     /// To the film page: with the client and the movement of the set shown, else with those chosen in the list.
     void filmSet();
     /// Recordings that no set knows are offered to be saved.
-    void offerRecovery();
+    void offerRecovery() { m_filmDesk->offerRecovery(); }
 
     FilmView* film() const { return m_film; }
     QuestionBar* questions() const { return m_ask; }
-    IncomingFolder& incoming() { return m_incoming; }
+    IncomingFolder& incoming() { return m_filmDesk->incoming(); }
     HomeView* home() const { return m_home; }
     ReviewView* review() const { return m_review; }
     CompareView* compare() const { return m_compare; }
@@ -114,14 +103,6 @@ class MainWindow : public QMainWindow {
     void connectPages();
     void connectActions();
     QWidget* buildHeader();
-    void showSet(record::LoadedSet set);
-    /// What the coach did to the set shown goes to the record; the window does not wait for it.
-    void keep(const present::SetDocument::Change& change);
-    /// The record holds more of the set shown than its document knows: it catches up, whatever page is looked at.
-    void catchUp(store::SetId id);
-    void takeOver(const store::StoredSet& now, const Edits& known, const std::map<int, int>& moved);
-    /// As soon as everything handed to the writer so far is in the record.
-    void afterWrites(std::function<void()> then);
     void askCoachName();
     void describeSet();
     void refreshUndo();
@@ -131,48 +112,17 @@ class MainWindow : public QMainWindow {
     void failed(const QString& title, const Error& error, bool clip);
     void showNotice(const QString& text);
     void reloadCatalogue();
-    void takeOffer(const QString& offer);
-    void chooseSecondClip(bool sameTake);
-    void chooseStandardFile();
-    void chooseExport();
     void applySettings();
     void stopWork();
     void askPain();
-    void connectFilming();
-    void connectComparing();
-    void connectClients();
+    void buildDesks();
+    void connectDesks();
+    /// The header and commands of a page, and the page itself.
+    void showPage(QWidget* page, Where where, bool canFilm, bool canOpen);
     void openClientPage();
-    void readClientPage(store::ClientId id, int opening);
-    void reloadClientPage();
-    void moveSets(std::vector<std::tuple<store::SetId, store::SetPlace, store::SetPlace>> steps, const QString& what);
-    void moveOnDay(store::SetId id, int by);
-    void mergeClients(store::ClientId other);
-    void takeTarget();
     void openPalette();
-    void showComparison(const record::Comparable& found);
-    void filmClient(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
-    void filmOtherClient();
-    /// What the next clip or set is measured as.
-    SetFacts chosenMovement() const;
-    void answer(const std::shared_ptr<record::FilmedSet>& filmed);
-    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
-    /// Reads the outlines of a set after its answer was given; who looks at it sees the rows of the back come.
-    void readBack(store::SetId id);
-    void addFilmedSecond(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
     void filmOtherView();
-    void joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed);
-    void followMarked(bool second, const Mark& mark);
-    void followPerson(bool second, double atS, const QPointF& at);
-    void chooseIncoming();
-    void clipArrived(const QString& path);
     void deleteSet(store::SetId id);
-
-    /// Who is being filmed, with what is carried over to his next set.
-    struct FilmedClient {
-        store::Client client;
-        SetFacts facts;
-        QString standard, cue;
-    };
 
     store::Library m_library;
     store::Log m_log;
@@ -188,19 +138,20 @@ class MainWindow : public QMainWindow {
     ClientView* m_client;
     Palette* m_palette;
     QuestionBar* m_ask;
-    IncomingFolder m_incoming;
-    std::optional<FilmedClient> m_filming, m_filmedBefore;
-    std::optional<store::SetId> m_otherViewOf;  ///< what is filmed next is another view of this set
     WorkStrip* m_strip;
     Sheet *m_keys, *m_stop;
     PainQuestion* m_question;
     QLabel *m_title, *m_subtitle, *m_notice;
     QPushButton *m_toHome, *m_open, *m_filmTop, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
-    std::vector<store::Seen> m_seen;  ///< of the set shown, one an observation
     record::SetWriter* m_writer;
     std::optional<store::SetId> m_ready;
-    int m_opening = 0;  ///< number of the set asked for last: an earlier one is not shown any more
-    JobQueue m_queue;   ///< last: its threads end before the rest goes
+    int m_opening = 0;  ///< number of the page or set asked for last: an earlier one is not shown any more
+    std::unique_ptr<Workplace> m_at;
+    ReviewDesk* m_reviewDesk = nullptr;
+    FilmDesk* m_filmDesk = nullptr;
+    CompareDesk* m_compareDesk = nullptr;
+    ClientDesk* m_clientDesk = nullptr;
+    JobQueue m_queue;  ///< last: its threads end before the rest goes
 };
 
 }  // namespace zevo::app

@@ -31,8 +31,7 @@ void MainWindow::connectPages() {
     });
     connect(m_home, &HomeView::clientChanged, this, [this](const store::Client& client) {
         if (m_question->isVisible()) m_question->setClient(client);
-        if (m_filming && m_filming->client.id == client.id) m_filming->client = client;
-        m_film->setClient(client);
+        m_filmDesk->setClient(client);
         if (currentView() == m_review && m_review->hasSet() && m_review->client().id == client.id)
             m_review->setClient(client);
     });
@@ -61,18 +60,11 @@ void MainWindow::connectPages() {
         describeSet();
         refreshUndo();
     });
-    connect(m_review, &ReviewView::offerTaken, this, &MainWindow::takeOffer);
     connect(m_review, &ReviewView::heldOnChosen, this, [this](const QDate& day) {
         if (auto done = m_library.setHeldOn(m_review->id(), day); !done) return showNotice(sentence(done.error()));
         describeSet();
     });
-    connect(m_review, &ReviewView::personWanted, this, &MainWindow::followPerson);
-    connect(m_review, &ReviewView::markWanted, this, &MainWindow::followMarked);
-    SetPanel* panel = m_review->panel();
-    connect(panel, &SetPanel::secondWanted, this, &MainWindow::chooseSecondClip);
-    connect(panel, &SetPanel::importWanted, this, &MainWindow::chooseStandardFile);
-    connect(panel, &SetPanel::exportWanted, this, &MainWindow::chooseExport);
-    connect(panel, &SetPanel::deleteWanted, this, &MainWindow::deleteShownSet);
+    connect(m_review->panel(), &SetPanel::deleteWanted, this, &MainWindow::deleteShownSet);
     connect(m_undo, &QUndoStack::indexChanged, this, &MainWindow::refreshUndo);
 }
 

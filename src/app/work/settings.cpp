@@ -45,4 +45,13 @@ void saveSettings(const QString& folder, const Settings& s) {
     file.setValue("coach", s.coach);
 }
 
+SetFacts chosenMovement(const Settings& settings, const Catalogue& catalogue) {
+    SetFacts facts;
+    facts.movement = settings.movement.toStdString();
+    const std::string variation = settings.variation.toStdString();
+    if (const Movement* m = catalogue.movement(facts.movement); m && m->variation(variation))
+        facts.variation = variation;
+    return facts;
+}
+
 }  // namespace zevo::app

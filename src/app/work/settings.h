@@ -2,6 +2,7 @@
 
 #include <QString>
 
+#include "core/session/session.h"
 #include "present/words.h"
 
 namespace zevo::app {
@@ -23,5 +24,7 @@ struct Settings {
 
 Settings loadSettings(const QString& libraryFolder);
 void saveSettings(const QString& libraryFolder, const Settings& settings);
+/// What the next clip or set is measured as; a variation nobody knows any more is left out.
+SetFacts chosenMovement(const Settings& settings, const Catalogue& catalogue);
 
 }  // namespace zevo::app

@@ -1,4 +1,4 @@
-#include "app/shell/question_bar.h"
+#include "app/parts/question_bar.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

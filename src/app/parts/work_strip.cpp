@@ -1,4 +1,4 @@
-#include "app/shell/work_strip.h"
+#include "app/parts/work_strip.h"
 
 #include <QBoxLayout>
 #include <QLabel>
