@@ -25,7 +25,7 @@ class Estimator {
     /// Forget the person followed so far (a new segment begins).
     virtual void reset() = 0;
     /// From now on the person at this place is meant (picture pixels; `size`: about how large a person is there), found
-    /// or not by the search: where it does not see him, his region is taken to be there.
+    /// or not by the search: where it does not see them, their region is taken to be there.
     virtual void choose(double x, double y, double size) = 0;
     /// The most people seen at once whenever the whole picture was searched; one of them is followed, the largest.
     virtual int peopleSeen() const = 0;

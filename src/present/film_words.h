@@ -11,7 +11,7 @@ namespace zevo::present {
 
 /// What to do with the camera, one short sentence to be read from three metres: "Lower the camera about 20 cm".
 QString cameraSentence(const CameraAdvice& advice, Lengths lengths);
-/// Why, in a few words for who stands near: "It looks down on him: knees and hips shift against each other".
+/// Why, in a few words for who stands near: "It looks down on them: knees and hips shift against each other".
 QString cameraReason(CameraProblem problem);
 /// Why a recording ended: "stood still", "left the picture"; empty for a key.
 QString endedBecause(FilmingSwitch::Reason reason);

@@ -10,7 +10,7 @@
 
 namespace zevo::present {
 
-/// The line a client has to reach, drawn on the live picture, and the point of his body that has to reach it. Picture
+/// The line a client has to reach, drawn on the live picture, and the point of their body that has to reach it. Picture
 /// pixels. Taken from the standard's own edge: the same line the answer will be judged by, without its ±.
 struct LiveLine {
     QLineF line;

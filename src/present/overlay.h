@@ -40,7 +40,7 @@ Overlay skeletonOverlay(const Track& track, std::size_t sample);
 QRectF bodyOver(const Track& track, std::size_t from, std::size_t to);
 
 /// Another figure over this one: the whole figure of `other`, its hip on the hip that is shown, as large as this client
-/// is here. Tracks face the same way, so that who was filmed from his other side is mirrored; `mirrored`: once more,
+/// is here. Tracks face the same way, so that who was filmed from their other side is mirrored; `mirrored`: once more,
 /// for the other leg seen from the front. With its `outline` (the other's picture) that is drawn as a ghost as well.
 Overlay figureOver(const Track& shown, std::size_t sample, const Track& other, std::size_t otherSample,
                    bool mirrored = false, const Outline* outline = nullptr);

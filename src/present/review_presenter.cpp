@@ -219,7 +219,7 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
                    knee = track.at(ofSide(Landmark::LeftKnee, leg), at);
         t.hip = point(track.toPicture(hip));
         t.knee = point(track.toPicture(knee));
-        // The turning point's own; where that lost a part of him, those that were read beside it.
+        // The turning point's own; where that lost a part of them, those that were read beside it.
         for (const auto* lines : {&outlines, &contours})
             for (const auto& o : *lines) {
                 if (!t.outline.isEmpty() || std::abs(o.timeS - rep.bottomS) >= kOutlineReachS) continue;

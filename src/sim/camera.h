@@ -8,7 +8,7 @@ namespace zevo::sim {
 struct CameraSpec {
     int width = 1280;
     int height = 720;
-    /// Where the camera stands, seen from the client: 90 = his right side, −90 = his left, 0 = in front.
+    /// Where the camera stands, seen from the client: 90 = their right side, −90 = their left, 0 = in front.
     double azimuthDeg = 90;
     double distanceM = 3.3;
     double heightM = 1.0;

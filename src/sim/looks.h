@@ -8,7 +8,7 @@
 
 namespace zevo::sim {
 
-/// How a scene looks, apart from who is in it and what he does: what measuring must not depend on. The plain looks are
+/// How a scene looks, apart from who is in it and what they do: what measuring must not depend on. The plain looks are
 /// those of all clips made before there were others.
 struct Looks {
     std::string floor = "planks";  ///< planks, tiles, stripes, speckled, plain

@@ -126,7 +126,7 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
     Plan p = planOf(spec.reps.empty() ? rep : spec.reps.front());
     const double rail = lateral ? 0 : 0.075 * seg.stature;
     // The picture's middle is between rest and turning point; a lateral lunge rests in it, so that it may go either
-    // way; a client who travels has the middle of his way there.
+    // way; a client who travels has the middle of their way there.
     Vec3 centre(-(p.hipOut.x() + p.hipRest.x()) / 2, 0, lateral ? -p.hipRest.z() : 0);
     if (spec.movement == "walking-lunge") {
         const auto reps = static_cast<double>(spec.reps.size());

@@ -32,7 +32,7 @@ struct Moment {
     double topLean = 0;  ///< 0…1 weight of the lock-out dials
     double step = 1;     ///< stepping lunges: 0 feet together … 1 stepped out
     bool rising = false;
-    bool over = false;  ///< on the way back or past the turning point: a client who travels ends at his new place
+    bool over = false;  ///< on the way back or past the turning point: a client who travels ends at their new place
     int working = 1;    ///< the leg that works in this rep
     Phase phase = Phase::Top;
     int rep = -1;

@@ -34,7 +34,7 @@ class Renderer {
     Renderer(Renderer&&) noexcept;
     /// Draws frame number `frame` (seeds the noise) as it looks at a time.
     void draw(const Mesh& mesh, long frame, Picture& out, double timeS = 0);
-    /// Where the client (not his load, not a bystander) was visible in the last frame drawn: 0 or 1 for each block of
+    /// Where the client (not their load, not a bystander) was visible in the last frame drawn: 0 or 1 for each block of
     /// kMaskStep × kMaskStep pixels.
     static constexpr int kMaskStep = 2;
     void mask(std::vector<float>& inside, int& width, int& height) const;

@@ -8,7 +8,7 @@ namespace zevo::sim {
 
 /// Things that stand between the camera and the client.
 std::vector<Prop> thingsInFront(const SceneSpec& scene);
-/// What stands and hangs right behind the client in a room that is not tidy, in the colours he wears.
+/// What stands and hangs right behind the client in a room that is not tidy, in the colours they wear.
 std::vector<Prop> thingsBehind(const ClipSpec& spec);
 
 }  // namespace zevo::sim

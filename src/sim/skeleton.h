@@ -14,7 +14,7 @@ namespace zevo::sim {
 /// turning point.
 enum class Phase { Top, Lowering, Bottom, Lifting };
 
-/// A thing in the client's hands or under him.
+/// A thing in the client's hands or under them.
 struct Prop {
     enum class Kind { Rod, Ball, Box } kind = Kind::Rod;
     Vec3 a = Vec3::Zero(), b = Vec3::Zero();  ///< ends of the rod; centre and half axes of ball and box

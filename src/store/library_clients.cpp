@@ -4,7 +4,7 @@
 namespace zevo::store {
 
 Result<std::vector<ClientSummary>> Library::findClients(const QString& text, bool archived) const {
-    // One row a client: his newest set is the largest by day, then by place.
+    // One row a client: their newest set is the largest by day, then by place.
     QString sql = QString(
                       "SELECT %1, n.held_on, n.headline, (SELECT count(*) FROM sets s JOIN sessions e ON e.id = "
                       "s.session_id WHERE e.client_id = k.id AND NOT s.hidden) FROM clients k LEFT JOIN (SELECT "

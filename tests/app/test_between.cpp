@@ -707,7 +707,7 @@ class TestBetween : public QObject {
         auto* button = child<QPushButton>(review(), "whoIsIt");
         QTest::mouseClick(button, Qt::LeftButton);
         QVERIFY(review()->stage()->tool() == app::Stage::Tool::Person);
-        // The same one is clicked: he is followed once more, and what is measured is the same.
+        // The same one is clicked: they are followed once more, and what is measured is the same.
         const Track& t = review()->presenter().track(false);
         const Vec2 hip = t.toPicture(t.at(t.nearOf(Landmark::LeftHip), t.sampleAt(review()->stage()->shownTimeS())));
         QTest::mouseClick(review()->stage(), Qt::LeftButton, {},

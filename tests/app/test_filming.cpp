@@ -73,7 +73,7 @@ class TestFilming : public QObject {
         QTest::keyClicks(stature, "175");
         QTest::keyClick(stature, Qt::Key_Return);
     }
-    /// The virtual client of most tests: few repetitions, so that drawing him takes seconds.
+    /// The virtual client of most tests: few repetitions, so that drawing them takes seconds.
     sim::ClientDials dials(const char* fault, double size) {
         sim::ClientDials d = film()->virtualPanel()->dials();
         d.fault = fault;
@@ -173,7 +173,7 @@ class TestFilming : public QObject {
         }
         QVERIFY(moves >= 2 && moves < 12);
         QVERIFY(filming()->dials().camera.heightM > 0.6);
-        // He stands still: it begins by itself, counts, ends by itself, and the answer comes by itself.
+        // They stand still: it begins by itself, counts, ends by itself, and the answer comes by itself.
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
         QTRY_VERIFY_WITH_TIMEOUT(scene().reps == 3, kLong);
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
@@ -323,7 +323,7 @@ class TestFilming : public QObject {
         addClient("Berrow Askwith");
         agreeAndFilm();
         film()->virtualPanel()->setDials(dials("", 0));
-        // He does not begin by himself in this one.
+        // They do not begin by themselves in this one.
         child<QCheckBox>(film(), "startStill")->setChecked(false);
         child<QCheckBox>(film(), "stopStill")->setChecked(false);
         QTRY_VERIFY_WITH_TIMEOUT(scene().right, kLong);

@@ -188,7 +188,7 @@ class TestWindow : public QObject {
         m_window->openClip(fixture("standing"));
         QVERIFY(m_window->queue().count(JobQueue::Priority::Normal) >= 1);
         waitForWork();
-        QVERIFY(m_window->currentView() == review());  // where he was
+        QVERIFY(m_window->currentView() == review());  // where they were
         QCOMPARE(review()->presenter().rep(), 1);
         QVERIFY(m_window->strip()->hasProblem());  // of the second clip
         key(Qt::Key_G);

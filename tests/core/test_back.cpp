@@ -326,7 +326,7 @@ class TestBack : public QObject {
             present::overlayFor(tuck, *view.track, view.reps[0].bottom, nullptr, std::nullopt, view.back.get());
         QCOMPARE(without.lines.size(), std::size_t{1});
         QVERIFY(with.lines.size() > 20 && with.ghosts.size() == 1);
-        // It lies behind the line from hip to shoulder, on the side he does not face.
+        // It lies behind the line from hip to shoulder, on the side they do not face.
         const QPointF hip = without.lines[0].p1(), trunk = without.lines[0].p2() - hip;
         for (const QLineF& l : with.lines) {
             const QPointF v = l.p1() - hip;

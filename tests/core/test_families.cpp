@@ -402,7 +402,7 @@ class TestFamilies : public QObject {
         QVERIFY(!measuredWith(hinge, none, none).result.reps[0].find("heel_rise"));
     }
 
-    /// One shin that is misread, behind a bell, lends nobody an ankle he does not have.
+    /// One shin that is misread, behind a bell, lends nobody an ankle they do not have.
     void oneMisreadShinMakesNoAnkle() {
         const auto spec = filmed("squat");
         const auto clean = measured(spec);

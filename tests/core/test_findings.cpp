@@ -297,7 +297,7 @@ class TestFindings : public QObject {
                                      << "knees_first";
         QTest::newRow("balance to the toes")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = 0.38, r.shinBottomDeg = 50; })
-            << "weight_on_toes";  // he leans with his shins: no further than they allow
+            << "weight_on_toes";  // they lean with their shins: no further than they allow
         QTest::newRow("balance to the heels")
             << "whole-foot" << Dial([](sim::RepSpec& r) { r.balanceShift = -0.42; }) << "weight_on_heels";
         QTest::newRow("drops") << "whole-foot" << Dial([](sim::RepSpec& r) { r.lowerS = 0.8; }) << "lowering_fast";

@@ -1,4 +1,4 @@
-// What is decided while a client stands before the camera: whether the camera stands right, whether he stands still,
+// What is decided while a client stands before the camera: whether the camera stands right, whether they stand still,
 // how many repetitions there were, when filming begins and ends, and whether a cue helped. Perfect landmarks of the
 // virtual client, so that what is tested is the geometry; the network's own reading is tested with drawn pictures
 // (tests/pipeline/test_live_session.cpp).
@@ -202,7 +202,7 @@ class TestLive : public QObject {
         const double slack = 0.06 * c.body.height();
         for (const PoseFrame& f : sim::truePoses(sim::setOf(d)))
             for (const auto& p : f.points) {
-                if (movement == "walking-lunge") continue;  // how far he goes is not known before
+                if (movement == "walking-lunge") continue;  // how far they go is not known before
                 QVERIFY2(p.x > c.room.left - slack && p.x < c.room.right + slack,
                          qPrintable(QString("%1 outside %2…%3").arg(p.x).arg(c.room.left).arg(c.room.right)));
                 QVERIFY(p.y > c.room.top - slack && p.y < c.room.bottom + slack);
@@ -271,7 +271,7 @@ class TestLive : public QObject {
             if (moving) longestMoving = std::max(longestMoving, presence.stillS());
         }
         QVERIFY2(longestMoving < 2, qPrintable(QString::number(longestMoving)));
-        QVERIFY(presence.stillS() > 3);  // at the end he stands
+        QVERIFY(presence.stillS() > 3);  // at the end they stand
         QVERIFY(presence.thereS() > 20);
         // One lost picture is no absence, half a second is.
         PoseFrame nobody;
@@ -319,7 +319,7 @@ class TestLive : public QObject {
         QCOMPARE(s.add(20, seen), E::None);  // a pause below is no end
         QCOMPARE(s.add(21, still(3.1, 2)), E::End);
         QCOMPARE(s.reason(), FilmingSwitch::Reason::Still);
-        // Who rests where he stood does not start the next set; who comes back does.
+        // Who rests where they stood does not start the next set; who comes back does.
         s.arm(false);
         QCOMPARE(s.add(30, still(9)), E::None);
         QCOMPARE(s.add(31, still(0)), E::None);

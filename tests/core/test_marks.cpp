@@ -213,7 +213,7 @@ class TestMarks : public QObject {
         }
     }
 
-    /// Points that plates hide make the client too small in the picture, and every length with him: his trunk, which
+    /// Points that plates hide make the client too small in the picture, and every length with them: their trunk, which
     /// nothing hides, says so.
     void aSizeThatTheTrunkContradictsIsNotTrusted() {
         const auto s = filmed("hinge", "romanian");

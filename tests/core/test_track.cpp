@@ -158,8 +158,8 @@ class TestTrack : public QObject {
     void viewsAreToldApart_data() {
         QTest::addColumn<double>("azimuth");
         QTest::addColumn<QString>("kind");
-        QTest::newRow("his right side") << 90.0 << "side";
-        QTest::newRow("his left side") << -90.0 << "side";
+        QTest::newRow("their right side") << 90.0 << "side";
+        QTest::newRow("their left side") << -90.0 << "side";
         QTest::newRow("twenty degrees off") << 70.0 << "side";
         QTest::newRow("front") << 0.0 << "front";
         QTest::newRow("behind") << 180.0 << "rear";
@@ -227,7 +227,7 @@ class TestTrack : public QObject {
         QCOMPARE(asked->result.reps, plain->result.reps);
     }
 
-    /// A network that takes a client who faces the camera for one who turns his back exchanges left and right.
+    /// A network that takes a client who faces the camera for one who turns their back exchanges left and right.
     void sidesAreNotExchangedFromTheFront() {
         auto spec = made::spec(2);
         spec.scene.camera.azimuthDeg = 0;

@@ -476,8 +476,8 @@ class TestLiveSession : public QObject {
         QVERIFY(QDir(folder.path()).entryList({"*.part"}, QDir::Files).isEmpty());
     }
 
-    /// The virtual client does what his dials say, in every movement and view that offers a fault, and less of it when
-    /// he listens; by perfect landmarks.
+    /// The virtual client does what their dials say, in every movement and view that offers a fault, and less of it
+    /// when they listen; by perfect landmarks.
     void dialsAreFaults() {
         QCOMPARE(sim::afterCue(1, 0.3), 0.7);
         QCOMPARE(sim::afterCue(0.5, 1), 0.0);

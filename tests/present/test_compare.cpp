@@ -117,7 +117,7 @@ class TestCompare : public QObject {
         // And the tiles of the repetitions, where nothing was read at the turning points alone.
         const ReviewPresenter drawn(outlined, made::catalogue()), sketched(bare, made::catalogue());
         QVERIFY(!drawn.tiles()[0].outline.isEmpty() && sketched.tiles()[0].outline.isEmpty());
-        // The same client twice: his outline lies around his own figure.
+        // The same client twice: their outline lies around their own figure.
         const Track& t = bare.set.track();
         const QRectF body = bodyOver(t, t.sampleAt(with.timeS(true)), t.sampleAt(with.timeS(true)));
         QRectF around;

@@ -170,7 +170,7 @@ class TestPresenter : public QObject {
         auto state = p.state();
         p.setState(presenter("upright").state());
         QCOMPARE(p.standard().id, std::string("upright"));
-        QCOMPARE(p.rep(), 3);  // the coach goes on looking at what he looked at
+        QCOMPARE(p.rep(), 3);  // the coach goes on looking at what they looked at
     }
 
     /// Left-out and partial repetitions count nowhere; numbers never exceed what there is.

@@ -130,7 +130,7 @@ class TestFigures : public QObject {
         other = spec;
         other.scene.inFront = "bench";
         QVERIFY(differs(drawn(other, line)));
-        QVERIFY(line[0].points.size() != plainLine[0].points.size());  // his shins are hidden
+        QVERIFY(line[0].points.size() != plainLine[0].points.size());  // their shins are hidden
         other = spec;
         other.scene.light = 0.3;
         QVERIFY(differs(drawn(other, line)));
@@ -208,8 +208,8 @@ class TestFigures : public QObject {
         QVERIFY2(dips >= 4, qPrintable(QString("%1 dips").arg(dips)));
     }
 
-    /// The same person's spine: where his arms are off his back, the bulge of the low back's outline follows the bend
-    /// that the capture has between pelvis and loins, by about as much as a back is deep there.
+    /// The same person's spine: where their arms are off their back, the bulge of the low back's outline follows the
+    /// bend that the capture has between pelvis and loins, by about as much as a back is deep there.
     void aCapturedSpineIsFollowed() {
         const auto capture = loadCapture(kCapture, {175, 0.4, 8.4, true});
         QVERIFY(bool(capture));

@@ -19,15 +19,15 @@ class QPushButton;
 
 namespace zevo::app {
 
-/// One client: what he wants, what hurts, what works for him, his own targets, his course and his sets. Edits are kept
-/// as they are made, with undo.
+/// One client: what they want, what hurts, what works for them, their own targets, their course and their sets. Edits
+/// are kept as they are made, with undo.
 class ClientView : public QWidget {
     Q_OBJECT
   public:
     ClientView(SetRow::OutlinesOf outlinesOf, QWidget* parent);
     void setTheme(const Theme& theme);
     void setLengths(present::Lengths lengths);
-    /// `others`: clients he can be merged with, or his sets moved to.
+    /// `others`: clients they can be merged with, or their sets moved to.
     void show(record::ClientFile file, std::vector<store::Client> others, std::shared_ptr<const Catalogue> catalogue);
     bool hasClient() const { return m_shown; }
     const record::ClientFile& file() const { return m_file; }

@@ -29,8 +29,8 @@ class FilmView : public QWidget {
     void setTheme(const Theme& theme);
     void setSettings(const Settings& settings);
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
-    /// Goes on with this client: what he did last is carried over. The camera opens once he has agreed to be filmed.
-    /// `cue`: what was said after the last set; shown while he moves where that is wanted.
+    /// Goes on with this client: what they did last is carried over. The camera opens once they have agreed to be
+    /// filmed. `cue`: what was said after the last set; shown while they move where that is wanted.
     void enter(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue);
     /// The page is left: the camera goes off. False while a set is being filmed; it goes on then.
     bool leave();
@@ -77,7 +77,7 @@ class FilmView : public QWidget {
     void refresh();
     /// What is said while the client gets ready; the advice to follow, if any.
     std::optional<CameraAdvice> watch(LiveCanvas::Scene& scene) const;
-    /// What is drawn while he moves.
+    /// What is drawn while they move.
     void follow(LiveCanvas::Scene& scene);
     QString stateText() const;
     void phaseChanged();

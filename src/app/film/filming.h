@@ -40,7 +40,7 @@ class Filming : public QObject {
     void setPlan(const record::FilmPlan& plan);
     const record::FilmPlan& plan() const { return m_plan; }
     void setRules(const FilmingRules& rules) { m_switch.setRules(rules); }
-    /// Waits for the client. `afresh`: he may begin at once if he stands still (see FilmingSwitch::arm()).
+    /// Waits for the client. `afresh`: they may begin at once if they stand still (see FilmingSwitch::arm()).
     void arm(bool afresh);
     /// Key, click or remote: begins, calls off, ends.
     void press();
@@ -68,7 +68,7 @@ class Filming : public QObject {
     void ended(const std::shared_ptr<zevo::record::FilmedSet>& set);
     /// The camera or the recording ended by itself, or could not begin; plain words.
     void trouble(const zevo::Error& error);
-    /// How far the virtual client's set is drawn, per cent; 100: he is ready.
+    /// How far the virtual client's set is drawn, per cent; 100: they are ready.
     void clientReadiness(int percent);
 
   private:

@@ -12,7 +12,7 @@ namespace zevo::app {
 
 /// The live picture and the few things that are said on it: where the camera has to go, the count-in, the count, the
 /// line to reach and the tempo's target. Two of them show the same set: the coach's, and the client's, which leaves out
-/// everything that does not help him.
+/// everything that does not help them.
 class LiveCanvas : public QWidget {
     Q_OBJECT
   public:

@@ -47,7 +47,7 @@ class HomeView : public QWidget {
     /// Shows what goes, and erases for good when the coach says so. Whether it was done.
     bool askErasure(store::ClientId id);
     void selectClient(store::ClientId id);
-    /// Adds a client and chooses him.
+    /// Adds a client and chooses them.
     void newClient(const QString& name, double statureCm);
     /// Of a set, read when they are drawn first.
     const std::vector<Outline>& outlinesOf(store::SetId id);

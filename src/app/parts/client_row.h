@@ -7,7 +7,7 @@
 
 namespace zevo::app {
 
-/// A client in the list: a tile with his initials, his name, and when he was seen last with what was found.
+/// A client in the list: a tile with their initials, their name, and when they were seen last with what was found.
 class ClientRow : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;

@@ -47,7 +47,7 @@ std::vector<Vec2> placesOf(const Track& t, const Outline& o) {
 }
 
 constexpr double kSeatFrom = -0.12, kSeatTo = 0.30, kBladesFrom = 0.60, kBladesTo = 0.98, kAboveShoulders = 1.02;
-/// A lying client's seat is pressed up by the thighs, his shoulders by the floor: the edge may rest a little further
+/// A lying client's seat is pressed up by the thighs, their shoulders by the floor: the edge may rest a little further
 /// out.
 constexpr double kLyingSeatFrom = -0.20, kLyingBladesFrom = 0.55, kLyingBladesTo = 1.0;
 
@@ -281,7 +281,7 @@ BackDoubt BackLine::doubtAt(std::size_t sample) const {
     if (m_doubt != BackDoubt::None) return m_doubt;
     const auto there = around(m_track.timesS[std::min(sample, m_track.size() - 1)]);
     if (!there) return BackDoubt::NoOutline;
-    // A lying client's arms lie on the floor beside him: the outline under his back is clear of them.
+    // A lying client's arms lie on the floor beside them: the outline under their back is clear of them.
     const bool lying = m_track.drive == Drive::HipRise;
     if (!lying && (there->armInside < kLeastArmInside || m_zero.armInside < kLeastArmInside)) return BackDoubt::Arm;
     if (there->residual > kMostResidual) return BackDoubt::Cluttered;

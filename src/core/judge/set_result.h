@@ -32,7 +32,7 @@ struct SetContext {
     double loadShare = 0;                 ///< of what is held ÷ body mass, as far as known
     std::optional<double> ankleLimitDeg;  ///< as measured by the coach
     double wedgeDeg = 0;                  ///< under the heels
-    /// The client was asked to stand with straight knees before the first repetition, and did: what his knees read
+    /// The client was asked to stand with straight knees before the first repetition, and did: what their knees read
     /// there is taken for straight.
     bool stoodStraight = false;
     std::optional<Tempo> tempo;  ///< as asked by the coach

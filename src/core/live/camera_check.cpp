@@ -99,7 +99,7 @@ double offSquareOf(const Seen& s) {
         // The one that says less: a foot set back, or a shoulder turned, is no camera that stands askew.
         const double less = std::abs(shoulders) < std::abs(ankles) ? shoulders : ankles;
         const double near = shoulders * ankles < 0 ? 0 : 0.5 * (less + 0.5 * (shoulders + ankles));
-        // Near joints ahead of the far ones: it stands behind the client and has to go to where he looks.
+        // Near joints ahead of the far ones: it stands behind the client and has to go to where they look.
         return -near * s.facing;
     }
     if (s.view == ViewKind::Front || s.view == ViewKind::Rear) {
@@ -114,8 +114,8 @@ double offSquareOf(const Seen& s) {
         const double perSine = (hips * proportion::kHipBreadth +
                                 (proportion::kShoulderHeight - hips) * 0.85 * proportion::kShoulderBreadth) /
                                d;
-        const double turned = angle(twist / perSine);  // + : his right side is nearer
-        // From the front his right is the picture's left: the camera stands too far to its left.
+        const double turned = angle(twist / perSine);  // + : their right side is nearer
+        // From the front their right is the picture's left: the camera stands too far to its left.
         const double seen = s.view == ViewKind::Front ? -turned : turned;
         // Who stands beside the middle of the picture is seen from as far round as that.
         const double x = s.hereX() - 0.5 * s.picture.width;
@@ -127,7 +127,7 @@ double offSquareOf(const Seen& s) {
 /// What two witnesses say of the camera's height, in statures, from the side.
 struct Heights {
     double crossing = 0;  ///< where near joints turn from below the far ones to above
-    double scale = 0;     ///< by how far the near ankle is lower than the far one, at the distance he seems to have
+    double scale = 0;     ///< by how far the near ankle is lower than the far one, at the distance they seem to have
     double middle() const { return 0.5 * (crossing + scale); }
 };
 std::optional<Heights> heightsOf(const Seen& s) {
@@ -166,7 +166,7 @@ PictureBox bodyBox(const Still& body, double stature) {
     return b;
 }
 
-/// What the movement will need around where he stands, in statures.
+/// What the movement will need around where they stand, in statures.
 PictureBox roomOf(const Seen& s, const PictureBox& body) {
     const CheckedMovement& m = s.movement;
     PictureBox r = body;

@@ -38,7 +38,7 @@ enum class CameraMove {
     AimUp,
     AimDown,  ///< turned on the spot; degrees
     WalkLeft,
-    WalkRight,  ///< round the client, still pointed at him; degrees
+    WalkRight,  ///< round the client, still pointed at them; degrees
     LevelLeft,
     LevelRight  ///< turned about its own axis, against the clock or with it; degrees
 };
@@ -80,14 +80,14 @@ struct CameraCheck {
     std::vector<CameraAdvice> problems;  ///< worst first; empty: film
     ViewKind view = ViewKind::Side;
     PictureBox body;  ///< where the client is now; all zero without one
-    PictureBox room;  ///< what he will need at the turning point
+    PictureBox room;  ///< what they will need at the turning point
     double rollDeg = 0;
     double offSquareDeg = 0;            ///< + : the camera has to go to its left
     std::optional<double> heightShare;  ///< of the camera over the floor, in statures; where it can be read
     bool good() const { return problems.empty(); }
 };
 
-/// Looks at the client as he stands (or lies) at rest. `recent`: poses of about the last second. Everything is geometry
+/// Looks at the client as they stand (or lie) at rest. `recent`: poses of about the last second. Everything is geometry
 /// of a standing body; where a part cannot be read from this view it is left out, never guessed.
 ///
 /// Roll: the line from the ankles to the shoulders, which stands upright in every view (± 0.5° on drawn clients).

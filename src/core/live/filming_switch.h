@@ -32,7 +32,7 @@ class FilmingSwitch {
     explicit FilmingSwitch(FilmingRules rules = {}) : m_rules(rules) {}
     void setRules(const FilmingRules& rules) { m_rules = rules; }
     const FilmingRules& rules() const { return m_rules; }
-    /// Waits for the client. `afresh`: one who stands still already may begin at once; else he must have moved first,
+    /// Waits for the client. `afresh`: one who stands still already may begin at once; else they must have moved first,
     /// so that one who rests after a set does not start the next.
     void arm(bool afresh);
     void disarm() { m_state = State::Off; }

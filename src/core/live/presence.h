@@ -11,14 +11,14 @@ namespace zevo {
 class Presence {
   public:
     void add(const PoseFrame& pose);
-    /// For how long he has been there without a break, s; 0 = nobody.
+    /// For how long they have been there without a break, s; 0 = nobody.
     double thereS() const;
     /// For how long nobody has been there, s.
     double goneS() const;
-    /// For how long he has not moved, s: no joint of trunk and legs, and neither wrist, went further than a small share
-    /// of his size.
+    /// For how long they have not moved, s: no joint of trunk and legs, and neither wrist, went further than a small
+    /// share of their size.
     double stillS() const;
-    /// For how long one wrist has been clearly above the head while he stands, s. Both: a movement with the arms up.
+    /// For how long one wrist has been clearly above the head while they stand, s. Both: a movement with the arms up.
     double handUpS() const;
 
   private:

@@ -1,4 +1,4 @@
-// What the trunk's lean and the depth are held against: the lean this client needs, and the depth he controls.
+// What the trunk's lean and the depth are held against: the lean this client needs, and the depth they control.
 #include <algorithm>
 #include <cmath>
 

@@ -42,7 +42,7 @@ std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
     const Track& t = in.track;
     if (!in.rep.leg || t.cmPerPixel <= 0) return std::nullopt;
     const L knee = in.otherLeg(L::LeftKnee), front = in.leg(L::LeftHeel);
-    // The floor under him now: the heel of the working foot, so that a client who travels is read alike.
+    // The floor under them now: the heel of the working foot, so that a client who travels is read alike.
     const double floor = std::min(t.flatAt(front, in.rep.bottom).y(), t.flatAt(in.leg(L::LeftToe), in.rep.bottom).y());
     double lowest = 1e9;
     std::size_t at = in.rep.bottom;
@@ -150,8 +150,8 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
 /// How far the front foot stands outside the rear one, sideways: two rails, one line or crossed. Seen from the front
 /// the front foot is nearer to the camera than the hips and the rear one further; how much follows from what a lunge
 /// is: the front ankle about a thigh ahead of the hips, the rear one about a shank behind them. Lines ahead of the
-/// client meet where he looks: at the camera when he faces it, that is above himself in the picture; in its middle when
-/// he stands beside its axis and looks past it. Which of the two is not known, so the difference goes into the ±.
+/// client meet where they look: at the camera when they face it, that is above themselves in the picture; in its middle
+/// when they stand beside its axis and look past it. Which of the two is not known, so the difference goes into the ±.
 /// The rear ankle is hidden more often than not and put where it is all the same (38 of 40 reps within ±0.2), so its
 /// visibility is not asked for.
 std::optional<Reading> feetOnRails(const MeasureInput& in) {

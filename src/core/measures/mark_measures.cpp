@@ -33,10 +33,10 @@ double markPx(const MeasureInput& in) {
     return kMarkPx * std::max(1.0, std::max(in.track.pictureWidth, in.track.pictureHeight) / kReadPx);
 }
 
-/// Whether the client is as large in the picture as his trunk says. His size is taken from floor to eyes; plates before
-/// the feet make it too small by as much as a third, and every length with it. Nothing hides the trunk of a client who
-/// stands, and people's differ by less than that (0.29 of the stature in the table of people; 0.29 to 0.32 as the
-/// network sees it, docs/measurements.md, “Marked points”).
+/// Whether the client is as large in the picture as their trunk says. Their size is taken from floor to eyes; plates
+/// before the feet make it too small by as much as a third, and every length with it. Nothing hides the trunk of a
+/// client who stands, and people's differ by less than that (0.29 of the stature in the table of people; 0.29 to 0.32
+/// as the network sees it, docs/measurements.md, “Marked points”).
 bool sizeIsLikely(const Track& t) {
     constexpr double kShortest = 0.24, kLongest = 0.345;
     const double trunk = (t.standingFlatAt(t.nearOf(L::LeftShoulder)) - t.standingFlatAt(t.nearOf(L::LeftHip))).norm();
@@ -240,7 +240,7 @@ std::optional<Pair> pairOf(const MeasureInput& in, MarkKind left, MarkKind right
         if (line->heldShare(in.rep.start, in.rep.bottom) < MarkLines::kLeastHeld) return std::nullopt;
     return out;
 }
-/// Fall of the line from the client's left tape to his right one, degrees; right side lower +.
+/// Fall of the line from the client's left tape to their right one, degrees; right side lower +.
 double fallOf(const Pair& pair, std::size_t at) {
     const Vec2 d = pair.between(at);
     return std::atan2(-d.y(), std::abs(d.x())) * kDegrees;

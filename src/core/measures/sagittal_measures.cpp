@@ -106,8 +106,8 @@ std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& 
     return reading(meanAround(s, at, in.samples(kShortS)), pm90, at);
 }
 /// The network's points draw a standing knee straighter or more bent than it is, by 3° on average and each client
-/// otherwise. Where the client stood with straight knees as he was asked to, what they read there is taken off, and the
-/// ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
+/// otherwise. Where the client stood with straight knees as they were asked to, what they read there is taken off, and
+/// the ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
     constexpr double kStandingTwicePm = 2.0;
     const Track& t = in.track;

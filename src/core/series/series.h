@@ -37,9 +37,9 @@ Series computeSeries(const Track& track);
 double headAgainstTrunk(const Vec2& hip, const Vec2& shoulder, const Vec2& ear, const Vec2& face);
 
 /// How far from level the camera seems to be, degrees, beyond what people's standing leaves open. Nobody stands with
-/// his mass centre far from the middle of his feet: a camera that leans makes him seem to. 0 where he rests otherwise
-/// (a bridge, a split stance). The usual place is a third of the foot from its heel end, ± 0.17 (virtual clients:
-/// 0.22–0.50).
+/// their mass centre far from the middle of their feet: a camera that leans makes them seem to. 0 where they rest
+/// otherwise (a bridge, a split stance). The usual place is a third of the foot from its heel end, ± 0.17 (virtual
+/// clients: 0.22–0.50).
 double levelDoubt(const Track& track, const Series& series);
 
 }  // namespace zevo

@@ -13,9 +13,9 @@
 namespace zevo {
 namespace {
 
-/// The client's planar balance from his segments at rest and the ankle bend he showed or was measured to have.
+/// The client's planar balance from their segments at rest and the ankle bend they showed or were measured to have.
 ///
-/// A segment's length is half what the points show and half what people of his stature have (anthropometry.h): people
+/// A segment's length is half what the points show and half what people of their stature have (anthropometry.h): people
 /// differ from the table by some 4 % (common practice, no source), the points by 5–10 % (docs/measurements.md, “What
 /// the needed lean rests on”), and the mean of two independent witnesses errs less than either.
 std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, const std::vector<Rep>& reps,
@@ -43,7 +43,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.arms = context.arms;
     m.loadShare = context.loadShare;
     if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
-    // What the ankles show in most repetitions: one misread shin must not lend him an ankle he does not have.
+    // What the ankles show in most repetitions: one misread shin must not lend them an ankle they do not have.
     std::vector<double> bends;
     for (const Rep& r : reps) bends.push_back(shinInItsPlane(m, series.shinAngle[r.bottom] - context.wedgeDeg));
     m.ankleLimitDeg = std::max(m.ankleLimitDeg, median(bends));
@@ -142,8 +142,8 @@ void sayDoubts(MeasuredView& view) {
     if (!legs.empty()) view.notices.push_back({NoticeKind::LegsDoubted, {legs}});
 }
 
-/// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. His shanks
-/// then change their length from picture to picture, and planted feet their places, which real ones do not.
+/// A lying client seen from the foot end is often misread: legs taken for each other or the head for a foot. Their
+/// shanks then change their length from picture to picture, and planted feet their places, which real ones do not.
 bool legsAreBelievable(const Track& t) {
     constexpr double kMostSpread = 0.5;  // of a shank's usual length, between its 10th and 90th percentile
     for (Side side : {Side::Left, Side::Right}) {

@@ -11,7 +11,7 @@ namespace zevo {
 namespace {
 
 constexpr double kDepthCutoffHz = 1.5;
-/// Feet of a client seen from the side: a little under half the shoulder breadth from his middle: stances lie between
+/// Feet of a client seen from the side: a little under half the shoulder breadth from their middle: stances lie between
 /// hip and shoulder breadth, more often near the latter (common practice, no source; breadths joint to joint, 0.10 and
 /// 0.21 of stature). The 3D estimate has them wrong by up to 15 cm there, as far as the body is thick, while shoulder,
 /// hip and knee are right within 6.

@@ -288,7 +288,7 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     if (context.view == "front") track.view = ViewKind::Front;
     if (context.view == "rear") track.view = ViewKind::Rear;
     if (context.view == "oblique") track.view = ViewKind::Oblique;
-    // Who lies and is filmed along the body shows his feet first.
+    // Who lies and is filmed along the body shows their feet first.
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
     const auto standing =

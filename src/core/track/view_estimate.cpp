@@ -36,7 +36,7 @@ SeenView seenView(std::span<const PoseFrame> frames) {
     else if (out.offSquareDeg <= 62)
         out.view = ViewKind::Oblique;
     else
-        out.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // his right hand is on the picture's left
+        out.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // their right hand is on the picture's left
     return out;
 }
 

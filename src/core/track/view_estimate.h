@@ -11,7 +11,7 @@ struct SeenView {
     ViewKind view = ViewKind::Side;  ///< of somebody who stands
     double offSquareDeg = 0;         ///< 0 = square from the side, 90 = from the front or from behind
     bool facesRight = true;          ///< in the picture
-    /// Facing the picture's right, a client shows the camera his right side.
+    /// Facing the picture's right, a client shows the camera their right side.
     Side near() const { return facesRight ? Side::Right : Side::Left; }
 };
 
