@@ -7,6 +7,7 @@
 #include <QPlainTextEdit>
 #include <QTemporaryDir>
 #include <QTimer>
+#include <set>
 
 #include "tests/app/steps.h"
 
@@ -81,7 +82,11 @@ class TestBetween : public QObject {
         QCOMPARE(w().currentView() == w().home(), touched);
         auto library = store::Library::open(dir.path());
         int sets = 0;
-        for (const auto& c : *library->clients()) sets += static_cast<int>(library->sets(c.id)->size());
+        std::set<QString> names;
+        for (const auto& c : *library->clients()) {
+            sets += static_cast<int>(library->sets(c.id)->size());
+            QVERIFY2(names.insert(c.name).second, qPrintable(c.name));  // nobody is there twice
+        }
         QCOMPARE(sets, 12);
         m_window.reset();
     }

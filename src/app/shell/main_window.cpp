@@ -231,31 +231,40 @@ void MainWindow::stopWork() {
 }
 
 void MainWindow::openDemo(const QString& story) {
-    const auto demo = pipeline::loadDemo(story.toStdString());
+    auto demo = pipeline::loadDemo(story.toStdString());
     if (!demo) return failed(tr("The demo cannot be shown"), demo.error(), false);
     if (m_library.isReadOnly()) return;
-    bool first = true;
-    const auto input = std::make_shared<InputWatch>();
-    for (const auto& set : *demo) {
-        auto outcome = std::make_shared<std::optional<record::Imported>>();
-        m_queue.add(
-            tr("Preparing %1").arg(QString::fromStdString(set.client)),
-            first ? JobQueue::Priority::Normal : JobQueue::Priority::Background,
-            [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](const auto& cancel,
-                                                                                 const auto& progress) -> Result<void> {
-                auto made = record::prepareDemoSet(folder, set, catalogue, cancel, progress);
-                if (!made) return made.error();
-                *outcome = *made;
-                return {};
-            },
-            [this, outcome, first, input, title = QString::fromStdString(set.story)](const Result<void>& done) {
-                if (!done) return failed(title, done.error(), false);
+    prepareDemo(std::make_shared<const std::vector<pipeline::DemoSet>>(std::move(*demo)), 0,
+                std::make_shared<InputWatch>());
+}
+
+/// One after the other: two sets of a client must not both find that the client is not there yet.
+void MainWindow::prepareDemo(const std::shared_ptr<const std::vector<pipeline::DemoSet>>& sets, std::size_t at,
+                             const std::shared_ptr<InputWatch>& input) {
+    if (at >= sets->size()) return;
+    const pipeline::DemoSet& set = (*sets)[at];
+    auto outcome = std::make_shared<std::optional<record::Imported>>();
+    m_queue.add(
+        tr("Preparing %1").arg(QString::fromStdString(set.client)),
+        at == 0 ? JobQueue::Priority::Normal : JobQueue::Priority::Background,
+        [folder = m_library.folder(), set, catalogue = m_catalogue, outcome](const auto& cancel,
+                                                                             const auto& progress) -> Result<void> {
+            auto made = record::prepareDemoSet(folder, set, catalogue, cancel, progress);
+            if (!made) return made.error();
+            *outcome = *made;
+            return {};
+        },
+        [this, sets, at, outcome, input](const Result<void>& done) {
+            if (!done) {
+                if (wasStopped(done.error())) return;  // the coach wants no more of it
+                failed(QString::fromStdString((*sets)[at].story), done.error(), false);
+            } else {
                 if (currentView() == m_home) m_home->refresh();
                 // A coach starts the demo to see it; who has begun to look around is left there.
-                if (first && currentView() == m_home && !input->wasTouched()) openSet((*outcome)->id);
-            });
-        first = false;
-    }
+                if (at == 0 && currentView() == m_home && !input->wasTouched()) openSet((*outcome)->id);
+            }
+            prepareDemo(sets, at + 1, input);
+        });
 }
 
 void MainWindow::describeSet() {

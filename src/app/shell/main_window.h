@@ -13,6 +13,7 @@
 #include "app/parts/sheet.h"
 #include "app/parts/workplace.h"
 #include "app/review/review_desk.h"
+#include "pipeline/demo_maker.h"
 #include "record/importing.h"
 
 class QLabel;
@@ -23,6 +24,7 @@ class QUndoStack;
 namespace zevo::app {
 
 class ClientDesk;
+class InputWatch;
 class ClientView;
 class Palette;
 
@@ -100,6 +102,8 @@ class MainWindow : public QMainWindow {
     void resizeEvent(QResizeEvent*) override;
 
   private:
+    void prepareDemo(const std::shared_ptr<const std::vector<pipeline::DemoSet>>& sets, std::size_t at,
+                     const std::shared_ptr<InputWatch>& input);
     void connectPages();
     void connectActions();
     QWidget* buildHeader();
