@@ -225,6 +225,16 @@ class TestBetween : public QObject {
         QVERIFY2(now < ended - 0.02, qPrintable(QString("%1 %2").arg(now).arg(ended)));
         key(w(), Qt::Key_Right, Qt::ControlModifier | Qt::ShiftModifier);
         QVERIFY(review()->presenter().result().reps[0].endS > now);
+        // Pulled far over its neighbour it stops there; the record takes it, and pulled back takes nobody along.
+        drag(stage, stage->edgeAt(false), stage->edgeAt(false) + QPointF(300, 0));
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all);
+        const auto pulled = review()->presenter().result().reps;
+        QVERIFY2(pulled[0].endS <= pulled[1].startS + 0.04 && pulled[0].endS > ended - 0.02,
+                 qPrintable(QString("%1 %2").arg(pulled[0].endS).arg(pulled[1].startS)));
+        QCOMPARE(library().loadSet(review()->id())->kept.reps.size(), static_cast<std::size_t>(all));
+        drag(stage, stage->edgeAt(false), stage->edgeAt(false) - QPointF(20, 0));
+        QCOMPARE(static_cast<int>(review()->presenter().result().reps.size()), all);
+        QVERIFY(std::abs(review()->presenter().result().reps[1].bottomS - pulled[1].bottomS) < 0.04);
         while (document().canUndo()) document().undo();
         QCOMPARE(review()->presenter().result().reps.size(), reps.size());
         QVERIFY(joined.endS > reps[0].endS);

@@ -1,8 +1,10 @@
 // Marked points followed through drawn and encoded clips, against where they truly are.
+#include <QFile>
 #include <QTemporaryDir>
 
 #include "pipeline/follow_mark.h"
 #include "sim/tapes.h"
+#include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
@@ -55,6 +57,15 @@ struct Drawn {
     }
 };
 
+/// What the kernel says of this process.
+double megabytes(const char* what) {
+    QFile status("/proc/self/status");
+    if (!status.open(QFile::ReadOnly)) qFatal("no /proc");
+    for (const QByteArray& line : status.readAll().split('\n'))
+        if (line.startsWith(what)) return line.simplified().split(' ')[1].toDouble() / 1024;
+    qFatal("no %s", what);
+}
+
 }  // namespace
 
 class TestFollow : public QObject {
@@ -77,6 +88,23 @@ class TestFollow : public QObject {
         QVERIFY2(off[off.size() / 2] < 2 && off[off.size() * 95 / 100] < 4,
                  qPrintable(QString("%1 %2").arg(off[off.size() / 2]).arg(off[off.size() * 95 / 100])));
         QVERIFY(told > 0);
+    }
+
+    /// Slow motion: pictures are held by number, not by seconds, which were 440 MB of them.
+    void manyPicturesASecondFillNoMemory() {
+        const Drawn d(filmed("hinge", "romanian"));
+        const QString quick = d.dir.filePath("quick.mp4");
+        made::ffmpeg({"-i", QString::fromStdString(d.clip), "-vf", "fps=240", "-preset", "ultrafast", quick});
+        const double before = megabytes("VmRSS");
+        QFile peak("/proc/self/clear_refs");
+        QVERIFY(peak.open(QFile::WriteOnly) && peak.write("5") == 1);  // the highest mark begins anew
+        peak.close();
+        const auto done = pipeline::followMark(quick.toStdString(), d.clickedAt(MarkKind::BarEnd, 0.5), {0, 1e3},
+                                               d.spec.scene.camera.width, false);
+        QVERIFY2(done, done ? "" : made::words(done.error()));
+        QVERIFY(done->path->size() > 7 * d.truth.at(MarkKind::BarEnd).size());
+        const double held = megabytes("VmHWM") - before;
+        QVERIFY2(held < 160, qPrintable(QString("%1 MB").arg(held)));
     }
 
     void tapeIsFollowedWhereItIsStuck() {
