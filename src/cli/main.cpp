@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "catalog/data_files.h"
+#include "cli/library_command.h"
 #include "core/base/number_text.h"
 #include "core/serial/result_json.h"
 #include "pipeline/analyse_clip.h"
@@ -53,7 +54,7 @@ const char* const kHelp =
     "Exit code 0: done; 2: bad usage; 3: the clip cannot be judged (one sentence says why).\n";
 
 int usage(const std::string& problem) {
-    std::fprintf(stderr, "%s\n%s", problem.c_str(), kHelp);
+    std::fprintf(stderr, "%s\n%s%s", problem.c_str(), kHelp, cli::kLibraryHelp);
     return kUsage;
 }
 
@@ -309,8 +310,10 @@ int main(int argc, char** argv) {
     if (command == "simulate") return simulate(argc, argv);
     if (command == "movements") return movements();
     if (command == "demo-clips") return demoClips(argc, argv);
+    if (command == "library") return cli::library(QCoreApplication::arguments().mid(2), g_cancel);
     if (command == "--help" || command == "help") {
         std::fputs(kHelp, stdout);
+        std::fputs(cli::kLibraryHelp, stdout);
         return 0;
     }
     return usage(command.empty() ? "Name a command." : "There is no command " + command + ".");

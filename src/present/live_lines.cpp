@@ -1,12 +1,11 @@
 #include "present/live_lines.h"
 
 #include <cmath>
-#include <numbers>
+
+#include "core/base/degrees.h"
 
 namespace zevo::present {
 namespace {
-
-constexpr double kRadians = std::numbers::pi / 180;
 
 QPointF at(const PoseFrame& pose, Landmark id) {
     return {pose.at(id).x, pose.at(id).y};
@@ -32,7 +31,7 @@ std::optional<LiveLine> liveLine(const PoseFrame& pose, const Movement& movement
             const Band* band = standard.bandFor("thigh_angle");
             if (!band || !band->max || movement.oneLeg) return std::nullopt;
             // From the knee back at the angle the thigh has to reach; as long as the shank, whatever the thigh shows.
-            const double a = *band->max * kRadians;
+            const double a = *band->max * kRadiansPerDegree;
             const QPointF back(-facing * std::cos(a), -std::sin(a));
             out.line = QLineF(knee, knee + 1.15 * shank * back);
             out.point = hip;
@@ -43,7 +42,7 @@ std::optional<LiveLine> liveLine(const PoseFrame& pose, const Movement& movement
         case Drive::Folding: {
             const Band* band = standard.bandFor("trunk_lean");
             if (!band || !band->min) return std::nullopt;
-            const double a = *band->min * kRadians;
+            const double a = *band->min * kRadiansPerDegree;
             const double trunk = std::hypot(shoulder.x() - hip.x(), shoulder.y() - hip.y());
             out.line = QLineF(hip, hip + 1.1 * trunk * QPointF(facing * std::sin(a), -std::cos(a)));
             out.point = shoulder;

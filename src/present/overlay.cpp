@@ -1,8 +1,8 @@
 #include "present/overlay.h"
 
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/series/foot_extent.h"
 #include "core/series/mass_centre.h"
 
@@ -10,7 +10,6 @@ namespace zevo::present {
 namespace {
 
 using L = Landmark;
-constexpr double kDegrees = 180 / std::numbers::pi;
 
 struct Sketch {
     const Track& track;
@@ -36,7 +35,7 @@ struct Sketch {
     void arc(const Vec2& centre, const Vec2& a, const Vec2& b) {
         auto direction = [&](const Vec2& d) {
             const QPointF p = picture(centre + d) - picture(centre);
-            return std::atan2(-p.y(), p.x()) * kDegrees;
+            return std::atan2(-p.y(), p.x()) * kDegreesPerRadian;
         };
         const double from = direction(a);
         double span = direction(b) - from;
@@ -158,7 +157,7 @@ void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
         case Draw::Joint: s.joint(a, b, c); break;
         case Draw::FromVertical: s.fromVertical(a, b); break;
         case Draw::FromEdge: {
-            const double length = (b - a).norm(), edge = (band && band->max ? *band->max : 0.0) / kDegrees;
+            const double length = (b - a).norm(), edge = (band && band->max ? *band->max : 0.0) / kDegreesPerRadian;
             const Vec2 target(-length * std::cos(edge), length * std::sin(edge));
             s.ghost(a, a + 1.25 * target);
             s.line(a, b);

@@ -4,8 +4,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "present/overlay.h"
 
 namespace zevo::present {
@@ -245,7 +245,7 @@ std::vector<ReviewPresenter::Tile> ReviewPresenter::tiles() const {
             t.depthMarked = band && (band->min || band->max);
             if (t.depthMarked) t.depthVerdict = judge(rep, *band, standard())->verdict;
             if (isDepth(key) && !m->second && depthShows && band && band->max) {
-                const double rad = *band->max * std::numbers::pi / 180, length = (hip - knee).norm();
+                const double rad = *band->max * kRadiansPerDegree, length = (hip - knee).norm();
                 t.line = point(track.toPicture(knee + length * Vec2(-std::cos(rad), std::sin(rad))));
                 t.hasLine = true;
             }

@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <numbers>
 
 #include "core/advice/reasoning.h"
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "present/review_presenter.h"
 
@@ -291,8 +291,8 @@ QString ReviewPresenter::partialText(const MeasuredRep& rep) const {
     QString said = tr("turned back %1 before the line").arg(valueText(short_, key->unit, m_lengths));
     const double stature = result().context.context.statureCm;
     if (isDepth(key) && stature > 0) {
-        constexpr double kRad = std::numbers::pi / 180;
-        const double cm = proportion::kThigh * stature * (std::sin(m->value * kRad) - std::sin(*band->max * kRad));
+        const double cm = proportion::kThigh * stature *
+                          (std::sin(m->value * kRadiansPerDegree) - std::sin(*band->max * kRadiansPerDegree));
         const QString about =
             m_lengths == Lengths::Us ? valueText(cm, Unit::Centimetres, m_lengths) : tr("%1 cm").arg(figures(cm, 0));
         said = tr("turned back %1 above the line, about %2").arg(valueText(short_, key->unit, m_lengths), about);

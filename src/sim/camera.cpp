@@ -1,18 +1,19 @@
 #include "sim/camera.h"
 
 #include <cmath>
-#include <numbers>
+
+#include "core/base/degrees.h"
 
 namespace zevo::sim {
 
 Camera::Camera(const CameraSpec& spec) : m_spec(spec) {
-    const double a = spec.azimuthDeg * std::numbers::pi / 180;
+    const double a = spec.azimuthDeg * kRadiansPerDegree;
     m_eye = Vec3(std::cos(a) * spec.distanceM, spec.heightM, std::sin(a) * spec.distanceM);
     m_forward = (Vec3(0, spec.aimHeightM, 0) - m_eye).normalized();
     m_right = m_forward.cross(Vec3(0, 1, 0)).normalized();
     m_forward = (Vec3(0, spec.aimHeightM, 0) + spec.aimSideM * m_right - m_eye).normalized();
     const Vec3 level = m_forward.cross(Vec3(0, 1, 0)).normalized(), upright = level.cross(m_forward);
-    const double roll = spec.rollDeg * std::numbers::pi / 180;
+    const double roll = spec.rollDeg * kRadiansPerDegree;
     // A camera turned clockwise shows the world turned the other way.
     m_right = std::cos(roll) * level - std::sin(roll) * upright;
     m_up = std::sin(roll) * level + std::cos(roll) * upright;

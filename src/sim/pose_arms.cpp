@@ -48,10 +48,10 @@ void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, 
         switch (arms) {
             case Arms::Forward: {
                 const double a = mix(8, 82, ease(std::min(1.0, depth * 1.15)));
-                const Vec3 upper(std::sin(a * kRad), -std::cos(a * kRad), 0.06 * sign);
+                const Vec3 upper(std::sin(a * kRadiansPerDegree), -std::cos(a * kRadiansPerDegree), 0.06 * sign);
                 s.elbow[i] = s.shoulder[i] + seg.upperArm * upper.normalized();
                 const double b = a + 10;
-                const Vec3 fore(std::sin(b * kRad), -std::cos(b * kRad), -0.10 * sign);
+                const Vec3 fore(std::sin(b * kRadiansPerDegree), -std::cos(b * kRadiansPerDegree), -0.10 * sign);
                 s.wrist[i] = s.elbow[i] + seg.forearm * fore.normalized();
                 break;
             }
@@ -66,7 +66,7 @@ void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, 
             }
             case Arms::Swing: {
                 const double a = mix(68, -14, depth);
-                const Vec3 d(std::sin(a * kRad), -std::cos(a * kRad), -0.22 * sign);
+                const Vec3 d(std::sin(a * kRadiansPerDegree), -std::cos(a * kRadiansPerDegree), -0.22 * sign);
                 reachFor(s, seg, i, s.shoulder[i] + 0.97 * reach * d.normalized(), Vec3(0, -1, 0.3 * sign));
                 break;
             }

@@ -18,7 +18,7 @@ double lineAngle(const Segments& seg, const Vec3& shoulder, const Vec3& ankle, d
     const Vec3 hip = shoulder + seg.trunk * Vec3(std::cos(slope), std::sin(slope), 0);
     const Vec3 knee = solveKnee(hip, ankle, seg.thigh, seg.shank, Vec3(0.2, 1, 0), 0, 1);
     const Vec3 thigh = knee - hip;
-    return 180 - (std::atan2(thigh.y(), thigh.x()) - slope) / kRad;
+    return 180 - (std::atan2(thigh.y(), thigh.x()) - slope) / kRadiansPerDegree;
 }
 
 Rig rigOf(const Segments& seg, const MotionSpec& spec, double topAngleDeg) {
@@ -30,7 +30,7 @@ Rig rigOf(const Segments& seg, const MotionSpec& spec, double topAngleDeg) {
     // Feet so that the shins stand upright when shoulder, hip and knee are in one line.
     const double rise = (seg.ankleHeight + seg.shank - r.shoulder.y()) / (seg.trunk + seg.thigh);
     r.ankle = Vec3((seg.trunk + seg.thigh) * std::sqrt(1 - rise * rise) + spec.feetFarCm / 100, seg.ankleHeight, 0);
-    double lo = r.restSlope, hi = 70 * kRad;
+    double lo = r.restSlope, hi = 70 * kRadiansPerDegree;
     for (int i = 0; i < 50; ++i) {
         const double mid = (lo + hi) / 2;
         (lineAngle(seg, r.shoulder, r.ankle, mid) < topAngleDeg ? lo : hi) = mid;
@@ -47,7 +47,7 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
     const Rig rig = rigOf(seg, spec, rep.topAngleDeg);
     const double d = m.depth, slope = mix(rig.restSlope, rig.topSlope, d);
     const Vec3 centre(-0.62 * rig.ankle.x(), 0, 0);
-    const double drop = rep.hipDropDeg * d * kRad;
+    const double drop = rep.hipDropDeg * d * kRadiansPerDegree;
     s.pelvisRight = Vec3(0, -std::sin(drop), std::cos(drop));
     const Vec3 shoulder = rig.shoulder + centre;
     s.midHip = shoulder + seg.trunk * Vec3(std::cos(slope), std::sin(slope), 0);
@@ -62,7 +62,7 @@ void poseBridge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const M
         const double inCm = (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d - rep.kneesOutCm * d + wobble;
         s.knee[i] = solveKnee(s.hip[i], s.ankle[i], seg.thigh, seg.shank, Vec3(0.2, 1, 0.05 * sign), inCm / 100, -sign);
     }
-    const double lean = -90 - slope / kRad;
+    const double lean = -90 - slope / kRadiansPerDegree;
     // Arching lifts the hips by bending the lumbar spine; the line hip–shoulder stays.
     const double head = bench ? mix(-40, -62, d) : -94;
     // Articulated, the spine leaves the floor segment by segment: between floor and top it is rolled up.

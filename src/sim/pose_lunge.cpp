@@ -13,13 +13,16 @@ constexpr double kStretched = 0.995;  ///< share of the leg's length that may be
 
 /// Where the hips are above an ankle when the leg has this bend; forward of it +.
 Vec3 hipAbove(const Segments& seg, const Vec3& ankle, double knee, double shin) {
-    return ankle + Vec3(seg.shank * std::sin(shin * kRad) - seg.thigh * std::sin((knee - shin) * kRad),
-                        seg.shank * std::cos(shin * kRad) + seg.thigh * std::cos((knee - shin) * kRad), 0);
+    return ankle +
+           Vec3(
+               seg.shank * std::sin(shin * kRadiansPerDegree) - seg.thigh * std::sin((knee - shin) * kRadiansPerDegree),
+               seg.shank * std::cos(shin * kRadiansPerDegree) + seg.thigh * std::cos((knee - shin) * kRadiansPerDegree),
+               0);
 }
 
 /// Ankle of a foot whose ball is at `ball` and whose heel is up by `pitchDeg`.
 Vec3 ankleOverBall(const Segments& seg, const Vec3& ball, double pitchDeg) {
-    const double p = pitchDeg * kRad, back = -seg.ballAhead, up = seg.ankleHeight - seg.footPointHeight;
+    const double p = pitchDeg * kRadiansPerDegree, back = -seg.ballAhead, up = seg.ankleHeight - seg.footPointHeight;
     return ball + Vec3(back * std::cos(p) + up * std::sin(p), up * std::cos(p) - back * std::sin(p), 0);
 }
 
@@ -44,7 +47,7 @@ Plan planSagittal(const Segments& seg, const MotionSpec& spec, const RepSpec& re
                  ballY = seg.footPointHeight + (bench ? kBenchHeight : 0);
     const Vec3 frontAnkle(0, seg.ankleHeight, 0);
     const Vec3 hip = hipAbove(seg, frontAnkle, rep.frontKneeDeg, rep.frontShinDeg);
-    const double r = (rep.rearThighDeg + (bench ? 18 : 0)) * kRad;
+    const double r = (rep.rearThighDeg + (bench ? 18 : 0)) * kRadiansPerDegree;
     const Vec3 rearKnee = hip - seg.thigh * Vec3(std::sin(r), std::cos(r), 0);
     const double ankleY = ankleOverBall(seg, Vec3(0, ballY, 0), pitchBottom).y();
     const double rise = std::clamp(ankleY - rearKnee.y(), -0.95 * seg.shank, 0.95 * seg.shank);
@@ -90,7 +93,7 @@ Plan planLateral(const Segments& seg, const MotionSpec& spec, const RepSpec& rep
     Plan p;
     p.leanOut = rep.lungeLeanDeg + 28;
     p.hipOut = Vec3(back, seg.ankleHeight + height, -sign * (inward + seg.hipHalf));
-    const double bent = rep.trailingKneeDeg * kRad;  // two links with a bend between span less
+    const double bent = rep.trailingKneeDeg * kRadiansPerDegree;  // two links with a bend between span less
     const double length =
         std::min(kStretched * (seg.thigh + seg.shank),
                  std::sqrt(seg.thigh * seg.thigh + seg.shank * seg.shank + 2 * seg.thigh * seg.shank * std::cos(bent)));
@@ -149,7 +152,8 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
                                      : m.step);
     const double late = ease(std::clamp((d - 0.35) / 0.5, 0.0, 1.0));
     const double heelToBall = seg.heelBack + seg.ballAhead;
-    workingFoot.pitchDeg += std::asin(std::clamp(rep.heelRiseCm / 100 * late / heelToBall, 0.0, 0.9)) / kRad;
+    workingFoot.pitchDeg +=
+        std::asin(std::clamp(rep.heelRiseCm / 100 * late / heelToBall, 0.0, 0.9)) / kRadiansPerDegree;
     placeFoot(s, working, seg, workingFoot);
     placeFoot(s, other, seg, otherFoot);
 
@@ -160,7 +164,7 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
                     mix(p.hipRest.z(), p.hipOut.z(), along) + sign * rep.shiftCm / 100 * d);
     const double sway = 0.003 * std::sin(1.7 * m.timeS) + 0.0015 * std::sin(4.1 * m.timeS + 1);
     s.midHip.x() += sway;
-    const double drop = rep.hipDropDeg * d * kRad, turn = rep.hipTurnDeg * d * kRad;
+    const double drop = rep.hipDropDeg * d * kRadiansPerDegree, turn = rep.hipTurnDeg * d * kRadiansPerDegree;
     s.pelvisRight = Vec3(std::sin(turn), -std::sin(drop), std::cos(turn) * std::cos(drop)).normalized();
     for (int pass = 0; pass < 3; ++pass)
         for (int i = 0; i < 2; ++i) {
@@ -183,7 +187,7 @@ void poseLunge(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const Mo
         // The trunk tips over the working leg until the nose is above its knee.
         placeTrunk(s, seg, trunk);
         const double aside = s.knee[working].z() - s.nose.z() - sign * rep.noseOffCm / 100;
-        trunk.sideDeg = d * std::asin(std::clamp(aside / (s.nose.y() - s.midHip.y()), -0.6, 0.6)) / kRad;
+        trunk.sideDeg = d * std::asin(std::clamp(aside / (s.nose.y() - s.midHip.y()), -0.6, 0.6)) / kRadiansPerDegree;
     }
     placeTrunk(s, seg, trunk);
     placeArms(s, seg, lateral || spec.variation == "goblet" ? Arms::Chest : Arms::Hips, rep, d);

@@ -44,28 +44,31 @@ void poseStanding(Skeleton& s, const MotionSpec& spec, const RepSpec& rep, const
         const bool behind = split && i != m.working;
         placeFoot(s, i, seg,
                   {Vec3(behind ? -0.30 * seg.scale : 0, seg.ankleHeight, (i == 0 ? -1 : 1) * half),
-                   spec.toeOutDeg + (i == 1 ? spec.toeOutUnevenDeg : 0), behind ? 35 : pitch / kRad});
+                   spec.toeOutDeg + (i == 1 ? spec.toeOutUnevenDeg : 0), behind ? 35 : pitch / kRadiansPerDegree});
     }
     const auto carrying = static_cast<std::size_t>(m.working);
     Vec3 midAnkle = (s.ankle[0] + s.ankle[1]) / 2;
     if (split) midAnkle = Vec3(s.ankle[carrying].x(), s.ankle[carrying].y(), 0);
-    const double turnedOut = std::cos(spec.toeOutDeg * kRad);  // seen from the side turned-out legs look shorter
-    const double drop = rep.hipDropDeg * d * kRad, turn = rep.hipTurnDeg * d * kRad;
+    const double turnedOut =
+        std::cos(spec.toeOutDeg * kRadiansPerDegree);  // seen from the side turned-out legs look shorter
+    const double drop = rep.hipDropDeg * d * kRadiansPerDegree, turn = rep.hipTurnDeg * d * kRadiansPerDegree;
     s.pelvisRight = Vec3(std::sin(turn), -std::sin(drop), std::cos(turn) * std::cos(drop)).normalized();
     const double wobble = rep.kneeWobbleCm * std::sin(2 * std::numbers::pi * 3.2 * m.timeS) * std::min(1.0, 2 * d);
 
     const double standing = spec.standingKneeDeg - rep.lockoutKneeDeg * m.topLean;
     auto placeLegs = [&](double shin, double thighBack) {
-        const double back = (seg.shank * std::sin(shin * kRad) - seg.thigh * std::sin(thighBack * kRad)) * turnedOut;
+        const double back =
+            (seg.shank * std::sin(shin * kRadiansPerDegree) - seg.thigh * std::sin(thighBack * kRadiansPerDegree)) *
+            turnedOut;
         const double aside = half - seg.hipHalf;  // the legs also slant sideways; the hip sinks for it
         const double reach2 = seg.thigh * seg.thigh + seg.shank * seg.shank +
-                              2 * seg.thigh * seg.shank * std::cos((shin + thighBack) * kRad);
+                              2 * seg.thigh * seg.shank * std::cos((shin + thighBack) * kRadiansPerDegree);
         s.midHip = midAnkle +
                    Vec3(back, std::sqrt(std::max(0.01, reach2 - back * back - aside * aside)), rep.shiftCm / 100 * d);
         for (int i = 0; i < 2; ++i) {
             const double sign = i == 0 ? -1 : 1;
             s.hip[i] = s.midHip + sign * seg.hipHalf * s.pelvisRight;
-            const Vec3 toward(turnedOut, 0, sign * std::sin(spec.toeOutDeg * kRad));
+            const Vec3 toward(turnedOut, 0, sign * std::sin(spec.toeOutDeg * kRadiansPerDegree));
             const double inCm = (i == 0 ? rep.kneeInLeftCm : rep.kneeInRightCm) * d + wobble;
             s.knee[i] = solveKnee(s.hip[i], s.ankle[i], seg.thigh, seg.shank, toward, inCm / 100, -sign);
         }

@@ -31,7 +31,7 @@ Segments::Segments(const BodySpec& body)
 
 void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot) {
     const double sign = side == 0 ? -1 : 1;
-    const double yaw = foot.toeOutDeg * kRad, pitch = foot.pitchDeg * kRad;
+    const double yaw = foot.toeOutDeg * kRadiansPerDegree, pitch = foot.pitchDeg * kRadiansPerDegree;
     const Vec3 f(std::cos(yaw), 0, sign * std::sin(yaw)), up(0, 1, 0);
     const double down = seg.ankleHeight - seg.footPointHeight;
     const Vec3 ball = foot.flatAnkle + seg.ballAhead * f - down * up;
@@ -80,7 +80,9 @@ Vec3 solveKnee(const Vec3& hip, const Vec3& ankle, double thigh, double shank, c
 }
 
 void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
-    auto upAt = [](double deg) { return Vec3(std::sin(deg * kRad), std::cos(deg * kRad), 0); };
+    auto upAt = [](double deg) {
+        return Vec3(std::sin(deg * kRadiansPerDegree), std::cos(deg * kRadiansPerDegree), 0);
+    };
     // Shares of the spine: pelvis 0.22, lumbar 0.33, rib cage 0.45. The parts turn against each other so that the
     // line hip–shoulder keeps the wanted lean.
     const double lean = pose.leanDeg, tuck = pose.tuckDeg, bend = pose.roundDeg;
@@ -89,7 +91,7 @@ void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
     s.lumbarLow = s.midHip + 0.22 * seg.trunk * pelvis;
     s.lumbarHigh = s.lumbarLow + 0.33 * seg.trunk * lumbar;
     s.midShoulder = s.lumbarHigh + 0.45 * seg.trunk * ribs;
-    const double tip = pose.shoulderTipDeg * kRad;
+    const double tip = pose.shoulderTipDeg * kRadiansPerDegree;
     s.chestRight = (std::cos(tip) * Vec3(0, 0, 1) - std::sin(tip) * ribs).normalized();
 
     const Vec3 headUp = upAt(pose.headDeg), headForward(headUp.y(), -headUp.x(), 0);
@@ -102,7 +104,7 @@ void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
         s.shoulder[i] = s.midShoulder + seg.shoulderHalf * side;
     }
     if (pose.sideDeg == 0) return;
-    const Eigen::AngleAxisd aside(pose.sideDeg * kRad, Vec3::UnitX());
+    const Eigen::AngleAxisd aside(pose.sideDeg * kRadiansPerDegree, Vec3::UnitX());
     for (Vec3* p : {&s.lumbarLow, &s.lumbarHigh, &s.midShoulder, &s.headCentre, &s.nose, &s.ear[0], &s.ear[1],
                     &s.shoulder[0], &s.shoulder[1]})
         *p = s.midHip + aside * (*p - s.midHip);

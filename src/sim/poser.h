@@ -2,13 +2,10 @@
 
 // Inner parts of the virtual client's motion; not for use outside src/sim.
 
-#include <numbers>
-
+#include "core/base/degrees.h"
 #include "sim/motion.h"
 
 namespace zevo::sim {
-
-inline constexpr double kRad = std::numbers::pi / 180.0;
 
 /// Least-jerk passage from 0 to 1.
 double ease(double x);

@@ -5,8 +5,8 @@
 #include <algorithm>
 #include <cmath>
 #include <cstring>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "sim/surface.h"
 
 namespace zevo::sim {
@@ -59,7 +59,7 @@ struct Renderer::Impl {
         focal = static_cast<float>(camera.focalPx());
         // Key light from the upper left behind the camera, whichever side it stands on.
         const V3 level = V3(-forward.x(), 0, -forward.z()).normalized();
-        const auto turn = static_cast<float>(scene.looks.lightTurnDeg * std::numbers::pi / 180);
+        const auto turn = static_cast<float>(scene.looks.lightTurnDeg * kRadiansPerDegree);
         const V3 flat = level * 0.62F - right * 0.55F;
         toLight = V3(std::cos(turn) * flat.x() + std::sin(turn) * flat.z(), 1.0F,
                      std::cos(turn) * flat.z() - std::sin(turn) * flat.x())

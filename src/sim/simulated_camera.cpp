@@ -4,9 +4,9 @@
 #include <chrono>
 #include <condition_variable>
 #include <mutex>
-#include <numbers>
 #include <optional>
 
+#include "core/base/degrees.h"
 #include "media/clip_recorder.h"
 
 namespace zevo::sim {
@@ -62,9 +62,8 @@ void place(const ClientDials& d, CameraSpec& c) {
     c.azimuthDeg = (d.front ? (lying ? 0 : 0) : 90) - p.turnDeg;
     c.distanceM = p.distanceM;
     c.heightM = p.heightM;
-    constexpr double kRadians = std::numbers::pi / 180;
-    c.aimHeightM = (lying ? 0.45 : 0.5 * d.statureCm / 100) + p.distanceM * std::tan(p.tiltDeg * kRadians);
-    c.aimSideM = p.distanceM * std::tan(p.aimDeg * kRadians);
+    c.aimHeightM = (lying ? 0.45 : 0.5 * d.statureCm / 100) + p.distanceM * std::tan(p.tiltDeg * kRadiansPerDegree);
+    c.aimSideM = p.distanceM * std::tan(p.aimDeg * kRadiansPerDegree);
     c.rollDeg = p.rollDeg;
 }
 

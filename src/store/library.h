@@ -54,6 +54,8 @@ class Library {
     /// Sets that are not hidden and whose first view is of the clip at a path, as it was last seen.
     Result<std::vector<SetId>> setsOfClip(const QString& path) const;
     static int newestSchema();
+    /// What the database finds wrong with itself, a line each; empty: nothing.
+    Result<QStringList> check() const;
 
     Result<std::vector<Client>> clients() const;
     Result<Client> client(ClientId id) const;

@@ -72,6 +72,18 @@ Result<bool> Library::knowsClip(const QByteArray& sha256) const {
     return q->next();
 }
 
+Result<QStringList> Library::check() const {
+    QStringList out;
+    auto whole = m_impl->read("PRAGMA integrity_check");
+    if (!whole) return whole.error();
+    while (whole->next())
+        if (const QString line = whole->value(0).toString(); line != "ok") out.append(line);
+    auto dangling = m_impl->read("PRAGMA foreign_key_check");
+    if (!dangling) return dangling.error();
+    while (dangling->next()) out.append(QString("a row of %1 belongs to nothing").arg(dangling->value(0).toString()));
+    return out;
+}
+
 Result<std::vector<SetId>> Library::setsOfClip(const QString& path) const {
     auto q = m_impl->read(
         "SELECT s.id FROM sets s JOIN observations o ON o.set_id = s.id AND o.position = 0 JOIN clips c ON c.id = "

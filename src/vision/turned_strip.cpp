@@ -4,8 +4,8 @@
 #include <array>
 #include <cmath>
 #include <limits>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/signal/filter.h"
 
 namespace zevo {
@@ -32,8 +32,6 @@ constexpr double kMostApart = 0.05;  // … by both strips alike, or one inside 
 constexpr double kOtherInside = 0.025;
 // Rises that are told apart: a quarter of a centimetre of a 20 cm foot.
 constexpr double kBin = 0.0125, kLowestBin = -0.10, kHighestBin = 0.45;
-
-constexpr double kRad = std::numbers::pi / 180;
 
 struct Rgb {
     float c[3];
@@ -318,7 +316,7 @@ TurnedStrip::Found TurnedStrip::find(const Colours& seen, const Vec2& shift, con
     const double arm = std::abs(end.farEnd - end.pivot);
     int bestTurn = 0;
     for (int k = 0; k < kTurns; ++k) {
-        const double turn = kLeastTurn + kTurnStep * k, angle = end.sense * turn * kRad;
+        const double turn = kLeastTurn + kTurnStep * k, angle = end.sense * turn * kRadiansPerDegree;
         const double c = std::cos(angle), s = std::sin(angle);
         Strip wide(strip.wide + 2 * kShift, strip.high + 2 * kShift);
         for (int y = -kShift; y < strip.high + kShift; ++y)
@@ -332,7 +330,7 @@ TurnedStrip::Found TurnedStrip::find(const Colours& seen, const Vec2& shift, con
         for (int dy = -kShift; dy <= kShift; ++dy)
             for (int dx = -kShift; dx <= kShift; ++dx) {
                 const double score = held.likeness(wide, dx + kShift, dy + kShift);
-                const double rise = std::sin(turn * kRad) * arm - dy / kFoot;
+                const double rise = std::sin(turn * kRadiansPerDegree) * arm - dy / kFoot;
                 const int bin = static_cast<int>(std::lround((rise - kLowestBin) / kBin));
                 if (bin >= 0 && bin < kBins)
                     byRise[static_cast<std::size_t>(bin)] = std::max(byRise[static_cast<std::size_t>(bin)], score);
@@ -345,7 +343,7 @@ TurnedStrip::Found TurnedStrip::find(const Colours& seen, const Vec2& shift, con
     const auto b = static_cast<std::size_t>(bestTurn);
     out.score = byTurn[b];
     const double part = bestTurn > 0 && bestTurn + 1 < kTurns ? top(byTurn[b - 1], byTurn[b], byTurn[b + 1]) : 0.0;
-    out.rise = std::sin((kLeastTurn + kTurnStep * (bestTurn + part)) * kRad) * arm + shiftAt[b];
+    out.rise = std::sin((kLeastTurn + kTurnStep * (bestTurn + part)) * kRadiansPerDegree) * arm + shiftAt[b];
     const double nearly = out.score - std::max(0.02, 0.25 * (1 - out.score));
     for (int i = 0; i < kBins; ++i)
         if (byRise[static_cast<std::size_t>(i)] >= nearly)

@@ -47,6 +47,52 @@ class TestCli : public QObject {
         QVERIFY(r["tracked_share"] > 0.98);
     }
 
+    /// A coach's library from the command line, the same record as the window's.
+    void aLibraryIsFilledExportedAndVerified() {
+        QTemporaryDir dir;
+        const QString library = dir.filePath("library");
+        const Run none = zevoCli({"library", "list", library});
+        QVERIFY(none.code == 3 && none.err.contains("no Zevo library") && !QFile::exists(library));
+        QCOMPARE(zevoCli({"library", "add", library, "--client", "Tamsel Orrick", "--stature", "170"}).code, 0);
+        const Run twice = zevoCli({"library", "add", library, "--client", "Tamsel Orrick"});
+        QVERIFY(twice.code == 3 && twice.err.contains("already"));
+        const Run nobody = zevoCli({"library", "analyse", library, fixture("side"), "--client", "Nobody"});
+        QVERIFY(nobody.code == 3 && nobody.err.contains("no client"));
+        const Run set = zevoCli({"library", "analyse", library, fixture("side"), "--client", "Tamsel Orrick",
+                                 "--standard", "whole-foot", "--model", "lite"});
+        QVERIFY2(set.code == 0, qPrintable(set.err));
+        const json made = resultOf(set);
+        const json listed = resultOf(zevoCli({"library", "list", library}));
+        QCOMPARE(listed["client"].get<std::string>(), std::string("Tamsel Orrick"));
+        QCOMPARE(listed["sets"].size(), std::size_t{1});
+        QVERIFY(listed["sets"][0]["id"] == made["set"]);
+        QCOMPARE(listed["sets"][0]["reps"].get<int>(), 3);
+        QCOMPARE(zevoCli({"library", "list", library, "--client", "Nobody"}).code, 3);
+        const Run exported =
+            zevoCli({"library", "export", library, "--client", "Tamsel Orrick", "--out", dir.filePath("out")});
+        QVERIFY2(exported.code == 0, qPrintable(exported.err));
+        QVERIFY(QFile::exists(exported.out.trimmed() + "/client.json"));
+        const Run well = zevoCli({"library", "verify", library});
+        QVERIFY2(well.code == 0, qPrintable(well.out + well.err));
+        QCOMPARE(resultOf(well)["sets"].get<int>(), 1);
+        // Bytes turned over in the middle of the database are found, or it does not open.
+        QFile file(library + "/library.sqlite");
+        QVERIFY(file.open(QFile::ReadWrite) && file.seek(file.size() / 2));
+        file.write(QByteArray(8192, '\x5a'));
+        file.close();
+        const Run broken = zevoCli({"library", "verify", library});
+        QVERIFY2(broken.code == 3, qPrintable(broken.out));
+        for (const QStringList& wrong : {QStringList{"library"},
+                                         {"library", "sing", library},
+                                         {"library", "list"},
+                                         {"library", "add", library},
+                                         {"library", "add", library, "--client", "A", "--stature", "tall"},
+                                         {"library", "list", library, "--colour", "red"}}) {
+            const Run run = zevoCli(wrong);
+            QVERIFY2(run.code == 2 && run.err.contains("zevo-cli library"), qPrintable(wrong.join(' ')));
+        }
+    }
+
     static json resultOf(const Run& run) { return json::parse(run.out.toStdString(), nullptr, false); }
 
     static const json* found(const json& r, const char* fault) {

@@ -9,7 +9,7 @@ using namespace zevo;
 
 namespace {
 
-constexpr double kRad = std::numbers::pi / 180;
+constexpr double kRadiansPerDegree = std::numbers::pi / 180;
 
 }  // namespace
 
@@ -73,10 +73,10 @@ class TestBalance : public QObject {
             for (double shin : {5.0, 20.0, 38.0}) {
                 BalanceModel m;
                 m.thighsOutDeg = out;
-                const Eigen::Vector3d line = Eigen::AngleAxisd(out * kRad, Eigen::Vector3d::UnitY()) *
-                                             Eigen::AngleAxisd(-shin * kRad, Eigen::Vector3d::UnitZ()) *
+                const Eigen::Vector3d line = Eigen::AngleAxisd(out * kRadiansPerDegree, Eigen::Vector3d::UnitY()) *
+                                             Eigen::AngleAxisd(-shin * kRadiansPerDegree, Eigen::Vector3d::UnitZ()) *
                                              Eigen::Vector3d::UnitY();
-                NEAR(sagittalShin(m, shin), std::atan2(line.x(), line.y()) / kRad, 1e-9);
+                NEAR(sagittalShin(m, shin), std::atan2(line.x(), line.y()) / kRadiansPerDegree, 1e-9);
                 NEAR(shinInItsPlane(m, sagittalShin(m, shin)), shin, 1e-9);
             }
         // The same lean shown by a client whose legs point out is that of a freer ankle.

@@ -33,7 +33,7 @@ Skeleton turnWith(const QString& movement, double RepSpec::*dial, double value) 
 }
 
 double degrees(const Vec3& v) {
-    return std::atan2(v.x(), v.y()) / kRad;
+    return std::atan2(v.x(), v.y()) / kRadiansPerDegree;
 }
 
 }  // namespace
@@ -188,7 +188,7 @@ class TestMotion : public QObject {
             const double t = spec.leadInS + share * spec.reps[0].liftS;
             const Skeleton k = m.at(t);
             const Vec3 low = (k.lumbarLow - k.midHip).normalized(), high = (k.midShoulder - k.lumbarHigh).normalized();
-            return std::acos(std::min(1.0, low.dot(high))) / kRad;
+            return std::acos(std::min(1.0, low.dot(high))) / kRadiansPerDegree;
         };
         QVERIFY2(bend("articulated", 0.5) > 12, qPrintable(QString::number(bend("articulated", 0.5))));
         QVERIFY(bend("articulated", 1.1) < 3 && bend("", 0.5) < 3);
@@ -201,7 +201,8 @@ class TestMotion : public QObject {
         NEAR(turnWith("squat", &RepSpec::kneeInLeftCm, 4).knee[0].z() - clean, 0.04, 0.006);
         NEAR(turnWith("squat", &RepSpec::kneeInLeftCm, -4).knee[0].z() - clean, -0.04, 0.006);
         NEAR(turnWith("squat", &RepSpec::shiftCm, 5).midHip.z(), 0.05, 1e-3);
-        NEAR(turnWith("split-squat", &RepSpec::shoulderTipDeg, 7).chestRight.y(), -std::sin(7 * kRad), 0.01);
+        NEAR(turnWith("split-squat", &RepSpec::shoulderTipDeg, 7).chestRight.y(), -std::sin(7 * kRadiansPerDegree),
+             0.01);
         const Skeleton turned = turnWith("hinge", &RepSpec::hipTurnDeg, 10);
         QVERIFY(turned.hip[1].x() > turned.hip[0].x() + 0.02);
         const Skeleton round = turnWith("hinge", &RepSpec::roundDeg, 30);

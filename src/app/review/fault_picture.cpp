@@ -2,17 +2,18 @@
 
 #include <QPainter>
 #include <cmath>
-#include <numbers>
+
+#include "core/base/degrees.h"
 
 namespace zevo::app {
 namespace {
 
-constexpr double kRad = std::numbers::pi / 180, kFloor = 92;
+constexpr double kFloor = 92;
 constexpr double kShank = 27, kThigh = 27, kTrunk = 32, kHead = 11, kFoot = 16;
 
 /// From a point, so far along a direction: degrees from straight up, to the right +.
 QPointF from(const QPointF& p, double length, double degrees) {
-    return p + length * QPointF(std::sin(degrees * kRad), -std::cos(degrees * kRad));
+    return p + length * QPointF(std::sin(degrees * kRadiansPerDegree), -std::cos(degrees * kRadiansPerDegree));
 }
 
 struct Dials {
@@ -27,8 +28,10 @@ struct Dials {
 std::vector<QPolygonF> sideFigure(const Dials& d, double shin, double thigh, double trunk) {
     const double heelUp = d("heel"), toesUp = d("toes"), sway = d("sway");
     QPointF heel(38, kFloor), toe(38 + kFoot, kFloor);
-    if (heelUp > 0) heel = toe + kFoot * QPointF(-std::cos(heelUp * kRad), -std::sin(heelUp * kRad));
-    if (toesUp > 0) toe = heel + kFoot * QPointF(std::cos(toesUp * kRad), -std::sin(toesUp * kRad));
+    if (heelUp > 0)
+        heel = toe + kFoot * QPointF(-std::cos(heelUp * kRadiansPerDegree), -std::sin(heelUp * kRadiansPerDegree));
+    if (toesUp > 0)
+        toe = heel + kFoot * QPointF(std::cos(toesUp * kRadiansPerDegree), -std::sin(toesUp * kRadiansPerDegree));
     const QPointF ankle = heel + QPointF(4, -4);
     const QPointF knee = from(ankle, kShank, d("shin", shin) + 0.5 * sway);
     const QPointF hip = from(knee, kThigh, -90 + d("thigh", thigh) + 0.7 * sway);
@@ -37,7 +40,7 @@ std::vector<QPolygonF> sideFigure(const Dials& d, double shin, double thigh, dou
     QPolygonF body{ankle, knee, hip, shoulder, head};
     if (d.turned.contains("low") || d.turned.contains("high")) {
         // The trunk as a back that bends: out to the dorsal side at the loins and between the shoulder blades.
-        const double lean = (d("trunk", trunk) + sway) * kRad;
+        const double lean = (d("trunk", trunk) + sway) * kRadiansPerDegree;
         const QPointF dorsal(-std::cos(lean), -std::sin(lean));
         body = {ankle,
                 knee,
@@ -75,13 +78,15 @@ std::vector<QPolygonF> bridgeFigure(const Dials& d) {
 std::vector<QPolygonF> frontFigure(const Dials& d) {
     std::vector<QPolygonF> out;
     const double stance = 15 + d("stance"), shift = d("shift");
-    const double tiltHip = std::tan(d("hips") * kRad), tiltShoulder = std::tan(d("shoulders") * kRad);
+    const double tiltHip = std::tan(d("hips") * kRadiansPerDegree),
+                 tiltShoulder = std::tan(d("shoulders") * kRadiansPerDegree);
     auto hipAt = [&](double s) { return QPointF(50 + shift + 9 * s, 52 + 9 * s * tiltHip); };
     for (double s : {-1.0, 1.0}) {
         const QPointF ankle(50 + stance * s, kFloor - 3);
         const QPointF knee(50 + (stance + 5 + 0.7 * d("knees")) * s + 6 * d("wobble"), 73);
         const double turned = 12 + d("toes") + (s > 0 ? d("one_toe") : 0);
-        out.push_back({{ankle, ankle + QPointF(13 * std::sin(turned * kRad) * s, 9 * std::cos(turned * kRad))}});
+        out.push_back({{ankle, ankle + QPointF(13 * std::sin(turned * kRadiansPerDegree) * s,
+                                               9 * std::cos(turned * kRadiansPerDegree))}});
         out.push_back({{ankle, knee, hipAt(s)}});
     }
     const QPointF left(50 + shift * 1.2 - 14, 24 - 14 * tiltShoulder),

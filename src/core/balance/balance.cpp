@@ -2,12 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
+
+#include "core/base/degrees.h"
 
 namespace zevo {
 namespace {
 
-constexpr double kRad = std::numbers::pi / 180;
 /// Ear above the shoulder line, share of stature: eye height less shoulder height (Drillis & Contini, from memory).
 constexpr double kHeadAboveShoulder = 0.936 - proportion::kShoulderHeight;
 /// Sagittal slant of a squat that goes no deeper than this is not a squat's.
@@ -57,9 +57,9 @@ struct Moments {
 };
 
 Moments momentsOf(const BalanceModel& m, double shinDeg, double thighDeg) {
-    const double knee = m.shank * std::sin(shinDeg * kRad);
-    const double thigh = m.thigh * std::cos(m.thighsOutDeg * kRad);
-    const double hip = knee - thigh * std::cos(thighDeg * kRad);
+    const double knee = m.shank * std::sin(shinDeg * kRadiansPerDegree);
+    const double thigh = m.thigh * std::cos(m.thighsOutDeg * kRadiansPerDegree);
+    const double hip = knee - thigh * std::cos(thighDeg * kRadiansPerDegree);
     Moments out;
     double mass = 0;
     auto add = [&](double share, double x) {
@@ -90,7 +90,8 @@ double placeAlongFoot(const BalanceModel& m, double aim) {
 
 double massAlongFoot(const BalanceModel& m, double shinDeg, double thighDeg, double leanDeg) {
     const Moments k = momentsOf(m, shinDeg, thighDeg);
-    const double x = k.along * std::sin(leanDeg * kRad) + k.ahead * std::cos(leanDeg * kRad) + k.fixed;
+    const double x =
+        k.along * std::sin(leanDeg * kRadiansPerDegree) + k.ahead * std::cos(leanDeg * kRadiansPerDegree) + k.fixed;
     return x / m.foot + kAnkleAlongFoot;
 }
 
@@ -98,7 +99,7 @@ std::optional<double> balancedLean(const BalanceModel& m, double shinDeg, double
     const Moments k = momentsOf(m, shinDeg, thighDeg);
     const double reach = std::hypot(k.along, k.ahead), wanted = placeAlongFoot(m, aim) - k.fixed;
     if (!(reach > 0) || std::abs(wanted) > reach) return std::nullopt;
-    return (std::asin(wanted / reach) - std::atan2(k.ahead, k.along)) / kRad;
+    return (std::asin(wanted / reach) - std::atan2(k.ahead, k.along)) / kRadiansPerDegree;
 }
 
 std::optional<double> neededLean(const BalanceModel& m, double thighDeg, double aim,
@@ -109,11 +110,13 @@ std::optional<double> neededLean(const BalanceModel& m, double thighDeg, double 
 }
 
 double sagittalShin(const BalanceModel& m, double shinDeg) {
-    return std::atan(std::tan(shinDeg * kRad) * std::cos(m.thighsOutDeg * kRad)) / kRad;
+    return std::atan(std::tan(shinDeg * kRadiansPerDegree) * std::cos(m.thighsOutDeg * kRadiansPerDegree)) /
+           kRadiansPerDegree;
 }
 
 double shinInItsPlane(const BalanceModel& m, double sagittalDeg) {
-    return std::atan(std::tan(sagittalDeg * kRad) / std::cos(m.thighsOutDeg * kRad)) / kRad;
+    return std::atan(std::tan(sagittalDeg * kRadiansPerDegree) / std::cos(m.thighsOutDeg * kRadiansPerDegree)) /
+           kRadiansPerDegree;
 }
 
 double deepestBalanced(const BalanceModel& m, double aim) {
@@ -127,7 +130,7 @@ double deepestBalanced(const BalanceModel& m, double aim) {
 }
 
 double shinWithKneeOverToe(const BalanceModel& m) {
-    return std::asin(std::clamp((1 - kAnkleAlongFoot) * m.foot / m.shank, 0.0, 1.0)) / kRad;
+    return std::asin(std::clamp((1 - kAnkleAlongFoot) * m.foot / m.shank, 0.0, 1.0)) / kRadiansPerDegree;
 }
 
 }  // namespace zevo

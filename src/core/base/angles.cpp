@@ -2,18 +2,17 @@
 
 #include <cmath>
 #include <limits>
-#include <numbers>
+
+#include "core/base/degrees.h"
 
 namespace zevo {
 namespace {
-
-constexpr double kDegrees = 180.0 / std::numbers::pi;
 
 /// Direction from vertical (y up), forward +.
 double fromVertical(const Vec2& from, const Vec2& to) {
     const Vec2 d = to - from;
     if (!(d.squaredNorm() > 1e-18)) return std::numeric_limits<double>::quiet_NaN();
-    return std::atan2(d.x(), d.y()) * kDegrees;
+    return std::atan2(d.x(), d.y()) * kDegreesPerRadian;
 }
 
 }  // namespace
@@ -41,7 +40,7 @@ double shinAngle(const Vec2& ankle, const Vec2& knee) {
 double thighAngle(const Vec2& knee, const Vec2& hip) {
     const Vec2 d = hip - knee;
     if (!(d.squaredNorm() > 1e-18)) return std::numeric_limits<double>::quiet_NaN();
-    return std::atan2(d.y(), std::abs(d.x())) * kDegrees;
+    return std::atan2(d.y(), std::abs(d.x())) * kDegreesPerRadian;
 }
 
 }  // namespace zevo

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/track/view_estimate.h"
@@ -11,7 +11,6 @@
 namespace zevo {
 namespace {
 
-constexpr double kDegrees = 180 / std::numbers::pi;
 /// Focal length ÷ picture height of a 26-mm equivalent lens at 16:9.
 constexpr double kUsualFocal = 1.28;
 constexpr double kUsualStatureM = 1.72;
@@ -71,7 +70,9 @@ struct Seen {
     double facing = 1;  ///< side view: +1 the client faces the picture's right
 
     double distanceM() const { return kUsualFocal * picture.height * kUsualStatureM / stature; }
-    double degrees(double pixels) const { return std::atan(pixels / (kUsualFocal * picture.height)) * kDegrees; }
+    double degrees(double pixels) const {
+        return std::atan(pixels / (kUsualFocal * picture.height)) * kDegreesPerRadian;
+    }
     Landmark near(Landmark left) const { return nearRight ? Still::rightOf(left) : left; }
     Landmark far(Landmark left) const { return nearRight ? left : Still::rightOf(left); }
     double hereX() const { return body.mid(Landmark::LeftHip).x(); }
@@ -82,13 +83,13 @@ double rollOf(const Seen& s) {
     const bool split = s.movement.family == Family::Lunge && !s.movement.steps && s.view == ViewKind::Side;
     if (s.movement.lying || split) return 0;
     const Vec2 up = s.body.mid(Landmark::LeftShoulder) - s.body.mid(Landmark::LeftAnkle);
-    return std::atan2(up.x(), -up.y()) * kDegrees;
+    return std::atan2(up.x(), -up.y()) * kDegreesPerRadian;
 }
 
 /// How far the camera stands from square, degrees; + where it has to go to its own left.
 double offSquareOf(const Seen& s) {
     if (s.movement.lying || s.movement.family == Family::Lunge) return 0;  // feet and shoulders stand otherwise
-    auto angle = [](double share) { return std::asin(std::clamp(share, -1.0, 1.0)) * kDegrees; };
+    auto angle = [](double share) { return std::asin(std::clamp(share, -1.0, 1.0)) * kDegreesPerRadian; };
     if (s.view == ViewKind::Side) {
         // Breadths between the joints' own places: shoulders inside the outer ones, ankles about hip-wide.
         auto ahead = [&](Landmark left) {

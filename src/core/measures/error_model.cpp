@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 
 namespace zevo {
@@ -89,7 +89,7 @@ double jitterOfLine(const Track& t, const SegmentAngle& line, std::size_t sample
         return t.isManual(id, sample) ? kHandPx : t.noisePx[static_cast<std::size_t>(id)];
     };
     const double a = noise(line.from), b = noise(line.to);
-    return 1.645 * std::hypot(a, b) / std::max(1.0, length) * 180 / std::numbers::pi;
+    return 1.645 * std::hypot(a, b) / std::max(1.0, length) * kDegreesPerRadian;
 }
 
 bool isManual(const Track& t, const SegmentAngle& line, std::size_t sample) {
@@ -97,7 +97,7 @@ bool isManual(const Track& t, const SegmentAngle& line, std::size_t sample) {
 }
 
 double foreshortening(double inclinationDeg, double offSquareDeg) {
-    const double rad = std::numbers::pi / 180;
+    const double rad = kRadiansPerDegree;
     // Square on, horizontal and vertical parts keep their ratio; turned by ψ the horizontal part shrinks by cos ψ.
     const double seen =
         std::atan2(std::sin(inclinationDeg * rad) * std::cos(offSquareDeg * rad), std::cos(inclinationDeg * rad));

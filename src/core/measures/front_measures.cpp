@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
 
@@ -77,7 +77,6 @@ std::optional<Reading> kneeMovedInRight(const MeasureInput& in) {
 /// and counts the more the further the knee is ahead of its ankle and the further the foot is turned out.
 std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     if (in.rep.leg && *in.rep.leg != side) return std::nullopt;
-    constexpr double kRad = std::numbers::pi / 180;
     const auto k = static_cast<std::size_t>(side);
     const Track& t = in.track;
     const L knee = ofSide(L::LeftKnee, side), ankle = ofSide(L::LeftAnkle, side);
@@ -87,9 +86,9 @@ std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     // Far turned-out feet are read as turned by little more than half (docs/measurements.md).
     constexpr double kShareHidden = 0.6;
     const double toeOut = meanAround(in.front->toeOut[k], in.rep.bottom, in.samples(kAroundS)),
-                 turned = std::cos(toeOut * kRad);
+                 turned = std::cos(toeOut * kRadiansPerDegree);
     const double byToes =
-        ahead / std::max(0.1, turned * turned) * (kToePm + kShareHidden * std::max(0.0, toeOut)) * kRad;
+        ahead / std::max(0.1, turned * turned) * (kToePm + kShareHidden * std::max(0.0, toeOut)) * kRadiansPerDegree;
     return atBottom(in, in.front->kneeIn[k], rootSumSquare({kKneePm, byToes}));
 }
 std::optional<Reading> kneeInLeft(const MeasureInput& in) {

@@ -2,8 +2,8 @@
 // back. They are read off the picture, not off the network's points; where a point was lost nothing is read.
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/measures/reading.h"
 #include "core/series/foot_extent.h"
 #include "core/signal/filter.h"
@@ -14,7 +14,6 @@ namespace {
 using L = Landmark;
 using Line = MarkLines::Line;
 
-constexpr double kDegrees = 180 / std::numbers::pi;
 /// A followed point is off by about so much, pixels of the picture as it was read, as half of a 90 % interval
 /// (docs/measurements.md, “Marked points”).
 constexpr double kMarkPx = 3, kReadPx = 1280;
@@ -243,7 +242,7 @@ std::optional<Pair> pairOf(const MeasureInput& in, MarkKind left, MarkKind right
 /// Fall of the line from the client's left tape to their right one, degrees; right side lower +.
 double fallOf(const Pair& pair, std::size_t at) {
     const Vec2 d = pair.between(at);
-    return std::atan2(-d.y(), std::abs(d.x())) * kDegrees;
+    return std::atan2(-d.y(), std::abs(d.x())) * kDegreesPerRadian;
 }
 
 /// Hip line from two tapes, against how it was before the repetition: tapes are not put on to a millimetre.
@@ -253,7 +252,7 @@ std::optional<Reading> hipLine(const MeasureInput& in) {
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     // Nearer to each other by more than a turn of 45° shows them, or further apart: one of them is not what it was.
     if (before < 10 || now < 0.7 * before || now > 1.2 * before) return std::nullopt;
-    const double pm = markPx(in) / before * kDegrees;
+    const double pm = markPx(in) / before * kDegreesPerRadian;
     return reading(fallOf(*pair, in.rep.bottom) - fallOf(*pair, in.rep.start), std::max(1.5, pm), in.rep.bottom);
 }
 
@@ -264,7 +263,7 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
     if (!pair) return std::nullopt;
     const double before = pair->between(in.rep.start).norm(), now = pair->between(in.rep.bottom).norm();
     if (before < 10) return std::nullopt;
-    auto turn = [](double share) { return std::acos(std::clamp(share, 0.0, 1.0)) * kDegrees; };
+    auto turn = [](double share) { return std::acos(std::clamp(share, 0.0, 1.0)) * kDegreesPerRadian; };
     const double share = now / before, doubt = std::sqrt(2.0) * markPx(in) / before;
     const double value = turn(share);
     return reading(value, std::max(turn(share - doubt) - value, value - turn(share + doubt)), in.rep.bottom);

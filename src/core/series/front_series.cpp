@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/track/perspective.h"
 
@@ -12,7 +12,6 @@ namespace zevo {
 namespace {
 
 using L = Landmark;
-constexpr double kDegrees = 180 / std::numbers::pi;
 constexpr double kNone = std::numeric_limits<double>::quiet_NaN();
 /// Ankle joint to toe tip along the floor, share of stature: foot length less the part behind the ankle, a fifth of it
 /// (common practice, no source).
@@ -59,14 +58,14 @@ FrontSeries computeFrontSeries(const Track& t) {
             kneeX[k] = undone(leg.knee.x(), ahead);
             const double toe = (undone(leg.toe.x(), towardsCamera * foot) - leg.ankle.x()) * outward;
             const double turned = foot > 1 ? std::asin(std::clamp(toe / foot, -1.0, 1.0)) : kNone;
-            s.toeOut[k].push_back(turned * kDegrees);
+            s.toeOut[k].push_back(turned * kDegreesPerRadian);
             const double out = (kneeX[k] - leg.ankle.x()) * outward;
             s.kneeInside[k].push_back(shank > 1 ? -out / shank : kNone);
             s.kneeIn[k].push_back(shank > 1 ? (std::abs(ahead) * std::tan(turned) - out) / shank - s.kneeInByBuild[k]
                                             : kNone);
             const Vec2 up = leg.hip - leg.knee, down = leg.knee - leg.ankle;
             s.projection[k].push_back(
-                (std::atan2(up.x() * outward, up.y()) - std::atan2(down.x() * outward, down.y())) * kDegrees);
+                (std::atan2(up.x() * outward, up.y()) - std::atan2(down.x() * outward, down.y())) * kDegreesPerRadian);
             s.legShown[k].push_back(thigh + shank > 1 ? (leg.hip - leg.ankle).norm() / (thigh + shank) : kNone);
         }
         const Vec2 &left = t.at(L::LeftAnkle, i), &right = t.at(L::RightAnkle, i);
@@ -75,7 +74,7 @@ FrontSeries computeFrontSeries(const Track& t) {
         s.stance.push_back(shoulders > 1 ? ankles / shoulders : kNone);
         auto tilt = [&](L l, L r) {
             const Vec2 line = t.at(r, i) - t.at(l, i);
-            return std::atan2(-line.y(), line.x() * s.rightwards) * kDegrees;
+            return std::atan2(-line.y(), line.x() * s.rightwards) * kDegreesPerRadian;
         };
         s.hipTilt.push_back(tilt(L::LeftHip, L::RightHip));
         s.shoulderTilt.push_back(tilt(L::LeftShoulder, L::RightShoulder));

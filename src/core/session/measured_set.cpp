@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/reps/proposal.h"
 #include "core/reps/working_leg.h"
 #include "core/series/sinking.h"
@@ -37,7 +37,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
                 .norm() /
             t.bodyPx / std::max(1e-3, thighSeen));
     constexpr double kMostOutDeg = 50;
-    m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * 180 / std::numbers::pi);
+    m.thighsOutDeg = std::min(kMostOutDeg, std::acos(std::clamp(median(shown), 0.0, 1.0)) * kDegreesPerRadian);
     m.wedgeDeg = context.wedgeDeg;
     m.load = context.movement.loadPlace(context.variation);
     m.arms = context.arms;

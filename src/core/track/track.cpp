@@ -5,6 +5,7 @@
 #include <limits>
 #include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/track/facing.h"
@@ -17,7 +18,6 @@ namespace zevo {
 namespace {
 
 constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
-constexpr double kDegrees = 180.0 / std::numbers::pi;
 constexpr double kBridgeableGapS = 0.30;
 constexpr double kMinTrackedShare = 0.5;
 /// Frames further apart do not belong to one set: their stamps are wrong, or the clip was put together from several. An

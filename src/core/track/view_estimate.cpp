@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
+#include "core/base/degrees.h"
 #include "core/signal/filter.h"
 
 namespace zevo {
@@ -21,7 +21,7 @@ SeenView seenView(std::span<const PoseFrame> frames) {
         const double dx = 0.5 * (axis(Landmark::LeftShoulder, 0) + axis(Landmark::LeftHip, 0));
         const double dz = 0.5 * (axis(Landmark::LeftShoulder, 2) + axis(Landmark::LeftHip, 2));
         if (std::hypot(dx, dz) < 1e-6) continue;
-        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * 180 / std::numbers::pi);
+        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegreesPerRadian);
         depth.push_back(dx);
         noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
         toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x -
