@@ -172,12 +172,12 @@ class TestLedger : public QObject {
             return comparabilityIssues({one}, {other});
         };
         using Issue = ComparabilityIssue;
-        QVERIFY(with([](SeenFrom& s) { s.offSquareDeg = 6, s.bodyShare = 0.65, s.acrossShare = 0.08; }).empty());
+        QVERIFY(with([](SeenFrom& s) { s.offSquareDeg = 6, s.bodyShare = 0.65, s.acrossShare = 0.12; }).empty());
         QCOMPARE(with([](SeenFrom& s) { s.view = ViewKind::Front; }), std::vector{Issue::View});
         QCOMPARE(with([](SeenFrom& s) { s.near = Side::Left; }), std::vector{Issue::View});
         QCOMPARE(with([](SeenFrom& s) { s.offSquareDeg = 8; }), std::vector{Issue::Angle});
         QCOMPARE(with([](SeenFrom& s) { s.bodyShare = 0.45; }), std::vector{Issue::Size});
-        QCOMPARE(with([](SeenFrom& s) { s.acrossShare = -0.15; }), std::vector{Issue::Place});
+        QCOMPARE(with([](SeenFrom& s) { s.acrossShare = -0.2; }), std::vector{Issue::Place});
         QCOMPARE(with([](SeenFrom& s) { s.pictureShape = 4.0 / 3; }), std::vector{Issue::Place});
         QCOMPARE(with([](SeenFrom& s) { s.readBy = "full 4"; }), std::vector{Issue::Network});
         QCOMPARE(with([](SeenFrom& s) { s.byLength = true; }), std::vector{Issue::Scale});

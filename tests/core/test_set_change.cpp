@@ -162,6 +162,16 @@ class TestSetChange : public QObject {
         NEAR(testChange(std::vector{still}, std::vector{still}, {})->p, 1, 1e-12);
     }
 
+    /// Many short sets that hardly differ, before two long ones: what history and repetitions say nearly cancels.
+    void partsThatCancelStillAnswer() {
+        std::vector<SetReadings> run(24, SetReadings{{0.9, 1.0, 1.1}});
+        SetReadings loud, louder;
+        for (int i = 0; i < 15; ++i) loud.values.push_back(i % 2 ? 3 : -3), louder.values.push_back(i % 2 ? 4 : -2);
+        const auto test = testChange(std::vector{loud}, std::vector{louder}, scatterOf(Runs{run}));
+        QVERIFY(test && std::isfinite(test->beforePm) && test->beforePm > 0 && test->df >= 1);
+        QVERIFY(test->p > 0 && test->p <= 1);
+    }
+
     /// The stated half width of a mean holds what it promises for a set of such a client.
     void halfWidthsHold() {
         for (double ratio : {0.3, 1.0}) {

@@ -28,7 +28,7 @@ void add(std::vector<ComparabilityIssue>& to, ComparabilityIssue issue) {
 }
 
 void addIssues(std::vector<ComparabilityIssue>& to, const SeenFrom& a, const SeenFrom& b) {
-    constexpr double kOtherAngleDeg = 5, kOtherSize = 1.17, kOtherPlace = 0.1, kOtherShape = 0.01;
+    constexpr double kOtherAngleDeg = 5, kOtherSize = 1.17, kOtherPlace = 0.15, kOtherShape = 0.01;
     const bool otherSide = a.view == ViewKind::Side && a.near != b.near;
     if (a.view != b.view || otherSide)
         add(to, ComparabilityIssue::View);

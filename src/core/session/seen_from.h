@@ -30,7 +30,7 @@ enum class ComparabilityIssue {
     View,     ///< one from the side, one from the front; one from the left, one from the right
     Angle,    ///< more than 5° differently off square
     Size,     ///< the body more than a sixth larger in one picture than in the other
-    Place,    ///< elsewhere in the picture by more than a tenth of its height: perspective differs
+    Place,    ///< elsewhere in the picture by more than a seventh of its height, about 40 cm: perspective differs
     Network,  ///< read or measured by different networks or engines
     Scale,    ///< lengths by a told length in one and by the stature in the other
     Unknown   ///< it was not kept from where one of them was seen

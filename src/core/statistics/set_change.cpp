@@ -178,7 +178,8 @@ std::optional<SetChangeTest> testChange(std::span<const SetReadings> before, std
         const double variance = std::max(fromHistory + fromWithin, sigma2 * ofReps);
         const double spread = fromWithin * fromWithin / within.df +
                               (history.betweenDf > 0 ? fromHistory * fromHistory / history.betweenDf : 0.0);
-        return Error{variance, spread > 0 ? variance * variance / spread : within.df};
+        // Of two parts that nearly cancel nothing is left to count; one degree is the least there is.
+        return Error{variance, spread > 0 ? std::max(1.0, variance * variance / spread) : within.df};
     };
     auto halfWidth = [&](const Side& side) {
         const Error e = errorOf(sameSet ? 0 : 1 / side.sets, side.inverse);
