@@ -5,6 +5,7 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <cstdio>
+#include <cstring>
 
 #include "app/shell/main_window.h"
 #include "bench/common.h"
@@ -214,6 +215,10 @@ int main(int argc, char** argv) {
     if (!read) return 1;
     const auto catalogue = std::make_shared<const Catalogue>(*read);
     theDemo();
+    if (argc > 1 && std::strcmp(argv[1], "--pause") == 0) {  // only what the window's pauses need
+        awake();
+        return 0;
+    }
     edits(*catalogue);
     theRecord(catalogue);
     alignment();

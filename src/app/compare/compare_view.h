@@ -8,8 +8,8 @@
 #include <vector>
 
 #include "app/compare/phase_plot.h"
-#include "app/parts/stage.h"
 #include "app/parts/actions.h"
+#include "app/parts/stage.h"
 #include "present/compare_presenter.h"
 #include "record/comparable_sets.h"
 

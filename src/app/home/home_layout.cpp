@@ -16,8 +16,8 @@
 #include <QUndoStack>
 #include <cmath>
 
-#include "app/parts/client_row.h"
 #include "app/home/home_view.h"
+#include "app/parts/client_row.h"
 #include "app/parts/movement_box.h"
 #include "app/parts/set_row.h"
 #include "present/words.h"

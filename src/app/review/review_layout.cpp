@@ -5,8 +5,8 @@
 #include <QPushButton>
 #include <QScrollArea>
 
-#include "app/review/review_view.h"
 #include "app/parts/elided_label.h"
+#include "app/review/review_view.h"
 #include "app/theme/parts.h"
 
 namespace zevo::app {
