@@ -1,8 +1,8 @@
 // bench_between: what happens between two sets. How soon a dragged point is measured and how long the window pauses,
 // how soon the page to compare is there, how soon a client is found among many; and how often the ledger is right on
-// virtual clients whose sets scatter by a known share (alone: --scatter), and who listen by a known share: on true
-// landmarks with jitter, and (with --drawn) on drawn pictures read by the network. Absolute figures are of the machine
-// at hand.
+// virtual clients whose sets scatter by a known share (alone: --scatter [CLIENTS [RATIO]]), and who listen by a known
+// share: on true landmarks with jitter, and (with --drawn) on drawn pictures read by the network. Absolute figures are
+// of the machine at hand.
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QKeyEvent>
@@ -18,6 +18,7 @@
 #include "app/shell/main_window.h"
 #include "bench/common.h"
 #include "catalog/data_files.h"
+#include "core/base/number_text.h"
 #include "core/session/cue_ledger.h"
 #include "pipeline/analyse_clip.h"
 #include "sim/simulated_camera.h"
@@ -200,7 +201,7 @@ sim::ClipSpec specOf(const Trial& t, double size, unsigned seed, int reps) {
 }
 
 struct Counts {
-    int large = 0, right = 0, wrong = 0, unchanged = 0, quiet = 0, small = 0, smallWrong = 0, open = 0;
+    int large = 0, right = 0, wrong = 0, unchanged = 0, quiet = 0, small = 0, smallRight = 0, smallWrong = 0, open = 0;
 };
 
 double scatter(const Reps& reps, MeasureId m) {
@@ -243,7 +244,7 @@ template <typename Measured>
 void verdicts(const char* title, const Catalogue& catalogue, int clients, Measured measured) {
     std::printf(
         "| %s | true change over six times the noise | right side | wrong side | nothing changed | said so | smaller "
-        "changes, wrong side | cannot say |\n|---|---|---|---|---|---|---|---|\n",
+        "changes | right side | wrong side | cannot say |\n|---|---|---|---|---|---|---|---|---|---|\n",
         title);
     const Standard standard = *standardFor(fold({FactsSet{}, StandardChosen{"whole-foot"}}), catalogue);
     Counts all;
@@ -269,20 +270,20 @@ void verdicts(const char* title, const Catalogue& catalogue, int clients, Measur
                            6 * noise) {
                     ++c.large, c.right += worked, c.wrong += worse;
                 } else {
-                    ++c.small, c.smallWrong += worse;
+                    ++c.small, c.smallRight += worked, c.smallWrong += worse;
                 }
             }
         }
-        std::printf("| %s | %d | %d | %d | %d | %d | %d of %d | %d |\n", t.fault, c.large, c.right, c.wrong,
-                    c.unchanged, c.quiet, c.smallWrong, c.small, c.open);
+        std::printf("| %s | %d | %d | %d | %d | %d | %d | %d | %d | %d |\n", t.fault, c.large, c.right, c.wrong,
+                    c.unchanged, c.quiet, c.small, c.smallRight, c.smallWrong, c.open);
         std::fflush(stdout);
         all.large += c.large, all.right += c.right, all.wrong += c.wrong, all.unchanged += c.unchanged,
             all.quiet += c.quiet;
-        all.small += c.small, all.smallWrong += c.smallWrong, all.open += c.open;
+        all.small += c.small, all.smallRight += c.smallRight, all.smallWrong += c.smallWrong, all.open += c.open;
     }
-    std::printf("| all | %d | %d (%.0f %%) | %d | %d | %d (%.0f %%) | %d of %d | %d |\n\n", all.large, all.right,
+    std::printf("| all | %d | %d (%.0f %%) | %d | %d | %d (%.0f %%) | %d | %d | %d | %d |\n\n", all.large, all.right,
                 100.0 * all.right / std::max(1, all.large), all.wrong, all.unchanged, all.quiet,
-                100.0 * all.quiet / std::max(1, all.unchanged), all.smallWrong, all.small, all.open);
+                100.0 * all.quiet / std::max(1, all.unchanged), all.small, all.smallRight, all.smallWrong, all.open);
 }
 
 Reps onLandmarks(const sim::ClipSpec& spec, unsigned seed) {
@@ -310,7 +311,7 @@ Reps onPictures(const sim::ClipSpec& spec, unsigned seed) {
 
 /// Sets that differ by a planted share of what their repetitions differ by: how often a change is seen where there is
 /// none (also when the coach speaks up after the first set that went badly), and how often where there is one.
-void plantedScatter(const Catalogue& catalogue, int clients) {
+void plantedScatter(const Catalogue& catalogue, int clients, std::optional<double> only = {}) {
     const Standard standard = *standardFor(fold({FactsSet{}, StandardChosen{"whole-foot"}}), catalogue);
     struct Planted {
         const char* fault;
@@ -327,6 +328,7 @@ void plantedScatter(const Catalogue& catalogue, int clients) {
         "4 | 8 scatters of a rep |\n|---|---|---|---|---|---|---|\n");
     for (double ratio : {0.0, 0.3, 0.5, 1.0})
         for (int earlier : {1, 4}) {
+            if (only && *only != ratio) continue;
             constexpr int kForPower = 40;  // clients; the rare false ones need more
             int trials = 0, larger = 0, seen[5] = {};
             for (const Planted& p : planted) {
@@ -404,7 +406,8 @@ int main(int argc, char** argv) {
     }
     const bool scatterOnly = argc > 1 && std::strcmp(argv[1], "--scatter") == 0;
     if (scatterOnly) {
-        plantedScatter(*catalogue, argc > 2 ? std::atoi(argv[2]) : 60);
+        plantedScatter(*catalogue, argc > 2 ? std::atoi(argv[2]) : 60,
+                       argc > 3 ? numberFrom(argv[3]) : std::optional<double>());
         return 0;
     }
     window(catalogue);

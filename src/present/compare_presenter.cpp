@@ -139,7 +139,8 @@ std::vector<MeasureDifference> ComparePresenter::differences() const {
     if (parts) sides.partOf = {m_before.state.set.result.counted()};
     if (parts && !sameSet) sides.partOf.push_back(m_after.state.set.result.counted());
     SetHistory history;
-    if (!sameSet && !m_sets.empty()) history = historyOf(m_sets, m_sets.size() - 1, m_after.set);
+    // Without both, so that it says the same either way round.
+    if (!sameSet && !m_sets.empty()) history = historyOf(m_sets, m_sets.size() - 1, {m_before.set, m_after.set});
     auto all = differencesOf(sides, history, standard());
     // What a coach asked for comes before what is only measured, and where before when.
     auto shelf = [&](const MeasureDifference& d) {

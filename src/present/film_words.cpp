@@ -113,7 +113,8 @@ QString chanceText(double p) {
 QString ruleText() {
     return tr(
         "Sets are compared, not reps: their means, by what sets of this client differ by when nothing is said or "
-        "changed. While there is little of that, it is taken to be as much as their reps differ by (Student's t, "
+        "changed. While there is little of that, it is taken to be a little more than their reps differ by (Student's "
+        "t, "
         "Satterthwaite 1946). A cue is held against the mean of the sets before it, because the set one speaks up "
         "after went badly by chance as well. Both legs are taken together, and where several values are looked at, "
         "Holm's correction (1979) keeps chance at one comparison in twenty. The change has to be a fifth of a "
@@ -122,12 +123,13 @@ QString ruleText() {
 
 }  // namespace
 
-CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths) {
+CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths, bool seenAlike) {
     CueWords out;
     out.said = QString::fromStdString(a.cue.wording);
     out.rule = ruleText();
     QStringList brought;
-    for (const auto& fault : a.newFaults) brought.append(QString::fromStdString(book.title(fault)));
+    for (const auto& fault : seenAlike ? a.newFaults : std::vector<std::string>())
+        brought.append(QString::fromStdString(book.title(fault)));
     if (!brought.isEmpty()) out.brought = tr("But now: %1.").arg(brought.join(", "));
     if (a.effect == CueEffect::CannotSay) {
         out.answer = tr("Whether it helped cannot be said");
@@ -139,6 +141,11 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths) {
     const QString values = tr("%1: %2 → %3")
                                .arg(QString::fromUtf8(title), valueWithPm(a.before, a.beforePm, info.unit, lengths),
                                     valueWithPm(a.after, a.afterPm, info.unit, lengths));
+    if (!seenAlike) {
+        out.answer = tr("Not filmed alike: whether it helped is left open");
+        out.how = values;
+        return out;
+    }
     switch (a.effect) {
         case CueEffect::Worked: out.answer = a.gone ? tr("Worked, and it is gone") : tr("Worked"); break;
         case CueEffect::Worse: out.answer = tr("Worse than before"); break;
@@ -154,7 +161,7 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths) {
 }
 
 CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
-                    const Catalogue& catalogue, const std::string& movement, Lengths lengths) {
+                    const Catalogue& catalogue, const std::string& movement, Lengths lengths, bool seenAlike) {
     CueWords out;
     out.rule = ruleText();
     QStringList what, significant;
@@ -163,7 +170,9 @@ CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<M
     constexpr int kMost = 2;
     for (const MeasureDifference& d : differences)
         if (d.significant && significant.size() < kMost) significant.append(differenceText(d, lengths));
-    out.answer = significant.isEmpty() ? tr("No difference beyond noise") : significant.join(". ");
+    out.answer = !seenAlike              ? tr("Not filmed alike: what it did is left open")
+                 : significant.isEmpty() ? tr("No difference beyond noise")
+                                         : significant.join(". ");
     out.how = tr("judged measures looked at: %1").arg(differences.size());
     return out;
 }

@@ -24,11 +24,12 @@ struct CueWords {
     QString brought;  ///< what is there now and was not before; empty: nothing
     QString rule;     ///< how such a verdict comes about, with its source
 };
-CueWords cueWords(const CueAnswer& answer, const AdviceBook& book, Lengths lengths);
+/// Of sets that were not `seenAlike`: the two values, and no word of what the cue did or brought.
+CueWords cueWords(const CueAnswer& answer, const AdviceBook& book, Lengths lengths, bool seenAlike = true);
 
 /// The same of a change of the set-up, with nothing said: what differs more than noise.
 CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
-                    const Catalogue& catalogue, const std::string& movement, Lengths lengths);
+                    const Catalogue& catalogue, const std::string& movement, Lengths lengths, bool seenAlike = true);
 
 /// "1280 × 720, 30 a second".
 QString modeText(int width, int height, double rate);

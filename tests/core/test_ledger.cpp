@@ -161,7 +161,7 @@ class TestLedger : public QObject {
         for (const auto& run : history) longest = std::max(longest, run.size()), all += run.size();
         QCOMPARE(all, sets.size());
         QCOMPARE(longest, std::size_t{2});
-        QCOMPARE(historyOf(sets, 8, "7").size(), history.size());
+        QCOMPARE(historyOf(sets, 8, {"7"}).size(), history.size());
     }
 
     void whereTheCameraStoodDecidesWhetherSetsAreAlike() {

@@ -201,9 +201,17 @@ class TestCompare : public QObject {
             cueWords(a, made::catalogue()->advice, Lengths::Metric).answer.startsWith("No difference beyond noise"));
         a.effect = CueEffect::Worse;
         QVERIFY(cueWords(a, made::catalogue()->advice, Lengths::Metric).answer.startsWith("Worse"));
+        // Filmed otherwise: both values, and no word of what it did.
+        a.effect = CueEffect::Worked, a.newFaults = {"depth_short"};
+        w = cueWords(a, made::catalogue()->advice, Lengths::Metric, false);
+        QVERIFY(w.answer.contains("left open") && !w.answer.contains("orked") && w.brought.isEmpty());
+        QCOMPARE(w.how, QString("Heel off the floor: 5.5 ±0.4 cm → 0.6 ±0.2 cm"));
         MeasureDifference d{a.measure, 5.5, 0.6, 0.4, 0.2, true, 0.01, true};
         w = trialWords({{SetUpChange::What::Wedge, "0", "10"}}, {d}, *made::catalogue(), "squat", Lengths::Metric);
         QVERIFY(w.answer.contains("4.9 cm less") && w.said.contains("heel wedge"));
+        QVERIFY(trialWords({{SetUpChange::What::Wedge, "0", "10"}}, {d}, *made::catalogue(), "squat", Lengths::Metric,
+                           false)
+                    .answer.contains("left open"));
         d.significant = false;
         QVERIFY(trialWords({{SetUpChange::What::Wedge, "0", "10"}}, {d}, *made::catalogue(), "squat", Lengths::Metric)
                     .answer.startsWith("No difference"));

@@ -121,7 +121,7 @@ class TestDemoSets : public QObject {
             for (const Measurement& m : a.reps[i].measures) {
                 const Measurement* shipped = b.reps[i].find(m.measure);
                 QVERIFY2(shipped, m.measure.name().c_str());
-                NEAR(m.value, shipped->value, std::max(1e-6, 0.3 * m.pm90));
+                NEAR(m.value, shipped->value, std::max(1e-6, 0.1 * m.pm90));
             }
         }
     }

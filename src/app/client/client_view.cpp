@@ -336,14 +336,15 @@ QString ClientView::trialsText() const {
         QStringList what, told;
         for (const auto& c : t->changes) what.append(changeText(c, *m_catalogue, t->movement, m_lengths));
         for (const auto& d : t->differences)
-            if (d.significant && t->seenAlike && told.size() < 2) told.append(differenceText(d, m_lengths));
+            if (d.significant && told.size() < 2) told.append(differenceText(d, m_lengths));
         for (const auto& f : t->gone)
             told.append(tr("gone: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
         for (const auto& f : t->brought)
             told.append(tr("new: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
+        if (told.isEmpty()) told.append(tr("no difference beyond noise"));
+        if (!t->seenAlike) told = {tr("not filmed alike, left open")};
         out.append(tr("<b>%1</b> %2 <span>(%3)</span>")
-                       .arg(what.join(", ").toHtmlEscaped(),
-                            (told.isEmpty() ? tr("no difference beyond noise") : told.join("; ")).toHtmlEscaped(),
+                       .arg(what.join(", ").toHtmlEscaped(), told.join("; ").toHtmlEscaped(),
                             day(QDate::fromJulianDay(t->day))));
     }
     return out.join("<br>");

@@ -41,21 +41,16 @@ void ReviewView::refreshAnswer() {
                                              m_before->baseline.history, standard);
             std::erase_if(differences, [](const MeasureDifference& d) { return !d.judged; });
             words = present::trialWords(m_before->changes, differences, m_document->catalogue(),
-                                        m_document->facts().movement, lengths);
+                                        m_document->facts().movement, lengths, m_before->seenAlike);
         } else {
             words = present::cueWords(
                 answerTo(m_before->cue, m_before->baseline.sets, counted, m_before->baseline.history, standard),
-                m_document->catalogue().advice, lengths);
+                m_document->catalogue().advice, lengths, m_before->seenAlike);
             // Two things at once: what helped cannot be told apart.
             QStringList also;
             for (const auto& c : m_before->changes)
                 also.append(present::changeText(c, m_document->catalogue(), m_document->facts().movement, lengths));
             if (!also.isEmpty()) words.brought += tr(" The set-up was changed as well: %1.").arg(also.join(", "));
-        }
-        // What differs may be the camera's doing: the numbers stand in the line below, the verdict is left open.
-        if (!m_before->seenAlike) {
-            words.how = words.answer;
-            words.answer = tr("Not filmed alike: whether it helped is left open");
         }
     }
     m_answer->setText(words.answer);

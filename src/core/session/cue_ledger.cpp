@@ -48,11 +48,12 @@ std::vector<Known> upTo(const std::vector<LedgerSet>& sets, std::size_t at) {
 
 constexpr long kSixWeeks = 42;
 
-SetHistory historyOf(const std::vector<Known>& known, const std::string& without) {
+SetHistory historyOf(const std::vector<Known>& known, const std::vector<std::string>& without) {
     SetHistory out;
     const Known* last = nullptr;
     for (const Known& k : known) {
-        if (k.set->id == without) {  // what was said after it stands between its neighbours all the same
+        if (std::find(without.begin(), without.end(), k.set->id) !=
+            without.end()) {  // what was said after it stands between its neighbours all the same
             last = nullptr;
             continue;
         }
@@ -119,7 +120,7 @@ std::vector<std::pair<std::size_t, std::size_t>> trialPairs(const std::vector<Le
     return out;
 }
 
-SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& without) {
+SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::vector<std::string>& without) {
     return historyOf(upTo(sets, at), without);
 }
 

@@ -34,8 +34,8 @@ struct Baseline {
 /// only of that day. `sets`: oldest first.
 Baseline baselineOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& fault);
 /// Runs of sets of the movement of `at`, up to it, between which nothing was said or changed; the last two dozen sets.
-/// `without`: a set that is left out, because it is what is tested.
-SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::string& without = {});
+/// `without`: sets that are left out, because they are what is tested.
+SetHistory historyOf(const std::vector<LedgerSet>& sets, std::size_t at, const std::vector<std::string>& without = {});
 
 /// Choices (core/judge/choices.h) that are how a set is set up, not how it is judged alone.
 inline constexpr std::array kSetUpChoices{"stance", "toes", "arms"};

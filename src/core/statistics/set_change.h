@@ -34,13 +34,13 @@ struct SetScatter {
 /// fewer than three repetitions are passed over.
 SetScatter scatterOf(std::span<const std::vector<SetReadings>> runs);
 
-/// What is held about τ / σ before a client's history says better: as large as one, so that the promise below holds for
-/// clients whose sets scatter as much as their repetitions. Weighs as much as so many degrees of freedom (project
-/// choices; no measured source. bench_between shows what they come to).
-inline constexpr double kPriorRatio = 1.0, kPriorDf = 4;
-/// Chance of a "changed" where nothing did: one in twenty is promised, tested at a little less because Satterthwaite's
-/// degrees of freedom are an approximation.
-inline constexpr double kAlpha = 0.045;
+/// What is held about τ / σ before a client's history says better: a little more than one, so that the promise below
+/// holds for clients whose sets scatter as much as their repetitions (Satterthwaite's degrees of freedom are an
+/// approximation). Weighs as much as so many degrees of freedom (project choices; no measured source. bench_between
+/// shows what they come to).
+inline constexpr double kPriorRatio = 1.1, kPriorDf = 4;
+/// Chance of a "changed" where nothing did.
+inline constexpr double kAlpha = 0.05;
 /// Differences under a fifth of a reading's ± get no word, however surely they are there (project choice).
 inline constexpr double kShareWorthAWord = 0.2;
 
