@@ -8,6 +8,7 @@
 #include "app/shell/main_window.h"
 #include "app/tour.h"
 #include "record/one_writer.h"
+#include "store/log.h"
 
 int main(int argc, char** argv) {
     zevo::app::Application application(argc, argv);
@@ -20,8 +21,7 @@ int main(int argc, char** argv) {
     parser.addHelpOption();
     parser.addVersionOption();
     const QCommandLineOption library("library", "Keep the clients' record in FOLDER.", "FOLDER");
-    const QCommandLineOption demo(
-        "demo", "Show the demo clients; their sets are measured in the background at the first start.");
+    const QCommandLineOption demo("demo", "Show the demo clients.");
     const QCommandLineOption tour("tour", "Drive the demo, write pictures of the views into FOLDER, and end.",
                                   "FOLDER");
     const QCommandLineOption story("story", "Make and measure the sets of FILE, compare them with it, and end.",
@@ -39,6 +39,7 @@ int main(int argc, char** argv) {
         std::fprintf(stderr, "%s\n%s\n", qPrintable(zevo::present::sentence(opened.error())), qPrintable(folder));
         return 1;
     }
+    const zevo::store::CaughtMessages caught{zevo::store::Log(folder)};
     zevo::app::installFonts();
     zevo::app::MainWindow window(std::move(opened->library));
     application.setOnCaught([&window](const zevo::Error& error) { window.caught(error); });

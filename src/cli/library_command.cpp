@@ -1,6 +1,5 @@
-#include "cli/library_command.h"
-
-#include <QCommandLineParser>
+// zevo-cli library …: lists, adds to, measures into, exports from and verifies a coach's library, by the same calls as
+// the window.
 #include <QDir>
 #include <QJsonArray>
 #include <QJsonDocument>
@@ -8,7 +7,7 @@
 #include <cstdio>
 
 #include "catalog/data_files.h"
-#include "core/base/number_text.h"
+#include "cli/command.h"
 #include "present/words.h"
 #include "record/export_client.h"
 #include "record/importing.h"
@@ -18,30 +17,7 @@
 #include "record/verifying.h"
 
 namespace zevo::cli {
-
-const char* const kLibraryHelp =
-    "zevo-cli library list FOLDER [--client NAME]\n"
-    "zevo-cli library add FOLDER --client NAME [--stature CM]\n"
-    "zevo-cli library analyse FOLDER CLIP --client NAME [--movement squat] [--variation NAME] [--standard NAME]\n"
-    "                 [--model lite|full|heavy]\n"
-    "zevo-cli library export FOLDER --client NAME --out DIR\n"
-    "zevo-cli library verify FOLDER\n";
-
 namespace {
-
-constexpr int kUsage = 2, kNotDone = 3;
-
-int refuse(const QString& why) {
-    std::fprintf(stderr, "%s\n", qPrintable(why));
-    return kNotDone;
-}
-int refuse(const Error& error) {
-    return refuse(present::sentence(error));
-}
-int usage(const QString& problem) {
-    std::fprintf(stderr, "%s\n%s", qPrintable(problem), kLibraryHelp);
-    return kUsage;
-}
 
 void print(const QJsonObject& object) {
     std::printf("%s\n", QJsonDocument(object).toJson(QJsonDocument::Compact).constData());
@@ -68,7 +44,7 @@ Result<record::HeldLibrary> toChange(const QString& folder) {
 }
 
 int list(const QString& folder, const QString& name) {
-    const auto library = store::Library::open(folder, store::Access::Read);
+    const auto library = record::openToRead(folder);
     if (!library) return refuse(library.error());
     const auto clients = library->clients();
     if (!clients) return refuse(clients.error());
@@ -144,31 +120,21 @@ int verify(const QString& folder, const std::shared_ptr<const Catalogue>& catalo
            {"sets", found->sets},
            {"problems", QJsonArray::fromStringList(found->problems)},
            {"videos_elsewhere", QJsonArray::fromStringList(found->missing)}});
-    return found->problems.isEmpty() ? 0 : kNotDone;
+    return found->problems.isEmpty() ? 0 : kRefused;
 }
 
-}  // namespace
-
-int library(const QStringList& arguments, const std::atomic<bool>& cancel) {
-    QCommandLineParser call;
-    call.addOptions({{"client", "", "name"},
-                     {"stature", "", "cm", "0"},
-                     {"movement", "", "id", "squat"},
-                     {"variation", "", "id"},
-                     {"standard", "", "id"},
-                     {"model", "", "size", "full"},
-                     {"out", "", "folder"}});
-    if (!call.parse(QStringList{"zevo-cli library"} + arguments)) return usage(call.errorText() + ".");
-    const QStringList plain = call.positionalArguments();
+int library(const QCommandLineParser& call, const QStringList& plain, const std::atomic<bool>& cancel) {
+    const auto wrong = [](const QString& problem) { return usage(problem, "library"); };
     const QString what = plain.value(0), folder = plain.value(1), name = call.value("client").trimmed();
     const qsizetype wanted = what == "analyse" ? 3 : 2;
     const QStringList known{"list", "add", "analyse", "export", "verify"};
-    if (!known.contains(what)) return usage("library does one of: " + known.join(", ") + ".");
-    if (plain.size() != wanted) return usage("Name the library's folder" + QString(wanted == 3 ? " and a clip." : "."));
-    if (name.isEmpty() && what != "list" && what != "verify") return usage("library " + what + " needs --client.");
-    const auto stature = numberFrom(call.value("stature").toStdString());
-    if (!stature || *stature < 0 || (*stature > 0 && (*stature < 80 || *stature > 250)))
-        return usage("A stature between 80 and 250 cm.");
+    if (!known.contains(what)) return wrong("library does one of: " + known.join(", ") + ".");
+    if (plain.size() != wanted) return wrong("Name the library's folder" + QString(wanted == 3 ? " and a clip." : "."));
+    if (name.isEmpty() && what != "list" && what != "verify") return wrong("library " + what + " needs --client.");
+    const auto stature = call.value("stature") == "0"
+                             ? Result<double>(0.0)
+                             : numberOf(call, "stature", 80, 250, "The stature must be a number of centimetres");
+    if (!stature) return usage(stature.error(), "library");
     // Only add makes a library: a folder that was mistyped stays as it is.
     if (what != "add" && !QDir(folder).exists("library.sqlite"))
         return refuse(QString("There is no Zevo library in this folder."));
@@ -179,8 +145,26 @@ int library(const QStringList& arguments, const std::atomic<bool>& cancel) {
     const auto catalogue = std::make_shared<const Catalogue>(*read);
     if (what == "verify") return verify(folder, catalogue);
     if (what == "analyse") return analyse(folder, plain[2], name, call, catalogue, cancel);
-    if (call.value("out").isEmpty()) return usage("library export needs --out.");
+    if (!call.isSet("out")) return wrong("library export needs --out.");
     return exported(folder, name, call.value("out"), catalogue, cancel);
+}
+
+}  // namespace
+
+Command libraryCommand() {
+    return {
+        "library",
+        "list|add|analyse|export|verify FOLDER [CLIP] [--client NAME] [options]",
+        "A coach's library: lists clients and sets, adds a client, measures a clip into it, exports everything of a "
+        "client, or reads all of it and says what is wrong.",
+        {{"client", "Whose it is; not for verify.", "name"},
+         {"stature", "Of a client that is added.", "cm"},
+         {"movement", "Which movement the clip shows.", "id", "squat"},
+         {"variation", "Which variation of it.", "id"},
+         {"standard", "Which school's standard.", "id"},
+         {"model", "Which network: lite, full or heavy.", "size", "full"},
+         {"out", "Where an export goes.", "folder"}},
+        &library};
 }
 
 }  // namespace zevo::cli

@@ -4,15 +4,21 @@
 #include <QDateTime>
 #include <QDir>
 #include <QFile>
+#include <QHash>
 #include <QMutex>
 #include <QRegularExpression>
 #include <QStringList>
+#include <cstdio>
+#include <optional>
 
 namespace zevo::store {
 namespace {
 
 constexpr qint64 kMostBytes = 256 * 1024;
 QMutex g_mutex;  // lines of two threads must not mix
+QMutex g_catching;
+std::optional<Log> g_caughtIn;        // guarded by g_catching
+QtMessageHandler g_others = nullptr;  // whoever was told before
 
 /// Zevo's own words, without what stands in quotation marks: names of files and what people wrote.
 QString ownWords(const std::string& message) {
@@ -46,7 +52,7 @@ QString Log::file() const {
     return QDir(m_folder).filePath("zevo.log");
 }
 
-void Log::write(const QString& where, const Error& error) const {
+void Log::append(const QString& where, const QString& line) const {
     const QMutexLocker lock(&g_mutex);
     const QString older = file() + ".1";
     if (QFile(file()).size() > kMostBytes) {
@@ -55,11 +61,14 @@ void Log::write(const QString& where, const Error& error) const {
     }
     QFile out(file());
     if (!out.open(QIODevice::Append)) return;  // a log that cannot be written must not stop the work
-    const QString kind = error.notice ? QString::fromStdString(noticeName(error.notice->kind)) : QString("error");
-    out.write(QString("%1 %2: %3: %4 (%5)\n")
-                  .arg(QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs), where.simplified(), kind,
-                       ownWords(error.message), lengthOf(error.detail))
+    out.write(QString("%1 %2: %3\n")
+                  .arg(QDateTime::currentDateTimeUtc().toString(Qt::ISODateWithMs), where.simplified(), line)
                   .toUtf8());
+}
+
+void Log::write(const QString& where, const Error& error) const {
+    const QString kind = error.notice ? QString::fromStdString(noticeName(error.notice->kind)) : QString("error");
+    append(where, QString("%1: %2 (%3)").arg(kind, ownWords(error.message), lengthOf(error.detail)));
 }
 
 void Log::clear() const {
@@ -75,6 +84,36 @@ QString Log::recent(int lines) const {
         if (in.open(QIODevice::ReadOnly)) all += QString::fromUtf8(in.readAll()).split('\n', Qt::SkipEmptyParts);
     }
     return all.mid(std::max<qsizetype>(0, all.size() - lines)).join('\n');
+}
+
+CaughtMessages::CaughtMessages(const Log& log) {
+    {
+        const QMutexLocker lock(&g_catching);
+        g_caughtIn = log;
+    }
+    g_others = qInstallMessageHandler([](QtMsgType level, const QMessageLogContext& context, const QString& words) {
+        static const QHash<int, QString> kLevels{
+            {QtWarningMsg, "warning"}, {QtCriticalMsg, "critical"}, {QtFatalMsg, "fatal"}};
+        static thread_local bool busy = false;  // writing may warn of something itself
+        if (const QString name = kLevels.value(level); !name.isEmpty() && !busy) {
+            busy = true;
+            const QMutexLocker lock(&g_catching);
+            if (g_caughtIn)
+                g_caughtIn->append("Qt",
+                                   QString("%1 of %2 (%3)").arg(name, context.category, lengthOf(words.toStdString())));
+            busy = false;
+        }
+        if (g_others)
+            g_others(level, context, words);
+        else
+            std::fprintf(stderr, "%s\n", qPrintable(words));
+    });
+}
+
+CaughtMessages::~CaughtMessages() {
+    qInstallMessageHandler(g_others);
+    const QMutexLocker lock(&g_catching);
+    g_caughtIn.reset();
 }
 
 }  // namespace zevo::store

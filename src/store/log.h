@@ -22,7 +22,20 @@ class Log {
     void clear() const;
 
   private:
+    friend class CaughtMessages;
+    void append(const QString& where, const QString& line) const;
+
     QString m_folder;
+};
+
+/// While it stands, what Qt and its plug-ins warn of (any QLoggingCategory) goes into the log too: level, category and
+/// length, never the words, which may name a file or a client. It is said on standard error as before. One at a time.
+class CaughtMessages {
+  public:
+    explicit CaughtMessages(const Log& log);
+    ~CaughtMessages();
+    CaughtMessages(const CaughtMessages&) = delete;
+    CaughtMessages& operator=(const CaughtMessages&) = delete;
 };
 
 }  // namespace zevo::store

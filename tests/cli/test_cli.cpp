@@ -220,8 +220,8 @@ class TestCli : public QObject {
         QTest::newRow("unknown command") << QStringList{"dance"} << "no command dance";
         QTest::newRow("no clip") << QStringList{"analyse"} << "Name one clip";
         QTest::newRow("two clips") << QStringList{"analyse", clip, clip} << "Name one clip";
-        QTest::newRow("unknown option") << QStringList{"analyse", clip, "--colour", "red"} << "no option --colour";
-        QTest::newRow("value missing") << QStringList{"analyse", clip, "--out"} << "needs a value";
+        QTest::newRow("unknown option") << QStringList{"analyse", clip, "--colour", "red"} << "Unknown option 'colour'";
+        QTest::newRow("value missing") << QStringList{"analyse", clip, "--out"} << "Missing value after '--out'";
         QTest::newRow("movement") << QStringList{"analyse", clip, "--movement", "juggling"} << "juggling";
         QTest::newRow("standard") << QStringList{"analyse", clip, "--standard", "tiptoe"} << "tiptoe";
         QTest::newRow("stature") << QStringList{"analyse", clip, "--stature", "17"} << "between 80 and 250";
@@ -245,7 +245,7 @@ class TestCli : public QObject {
         const Run run = zevoCli(arguments);
         QCOMPARE(run.code, 2);
         QVERIFY2(run.err.contains(says), qPrintable(run.err));
-        QVERIFY(run.err.contains("zevo-cli analyse CLIP"));  // how it is used
+        QVERIFY(run.err.contains("zevo-cli analyse CLIP") || run.err.contains("zevo-cli simulate"));  // how it is used
     }
 
     void clipsThatCannotBeJudged_data() {
@@ -286,6 +286,12 @@ class TestCli : public QObject {
         const Run run = zevoCli({"--help"});
         QCOMPARE(run.code, 0);
         QVERIFY(run.out.contains("Exit code"));
+        for (const char* command : {"analyse", "simulate", "movements", "demo-clips", "library"})
+            QVERIFY2(run.out.contains("zevo-cli " + QString(command)), command);
+        QVERIFY(!run.out.contains("--stature <"));  // options stand with their command
+        const Run one = zevoCli({"analyse", "--help"});
+        QCOMPARE(one.code, 0);
+        QVERIFY(one.out.contains("--stature <cm>") && one.out.contains("Otherwise squat"));
     }
 };
 

@@ -648,6 +648,21 @@ class TestStore : public QObject {
         QCOMPARE(log.recent(3).split('\n').size(), 3);
     }
 
+    void whatQtWarnsOfIsCountedAndNotRead() {
+        QTemporaryDir dir;
+        const Log log(dir.path());
+        {
+            const CaughtMessages caught(log);
+            qWarning("cannot open /home/coach/Tamsin.mp4");
+            qInfo("Tamsin opened");  // no warning
+        }
+        qWarning("Tamsin, when nobody listens any more");
+        const QString said = log.recent();
+        QCOMPARE(said.count('\n'), 0);
+        QVERIFY2(said.contains("Qt: warning of default (35 signs, file ") && said.contains(".mp4)"), qPrintable(said));
+        QVERIFY(!said.contains("Tamsin") && !said.contains("coach"));
+    }
+
     void twoLibrariesOnOneFolderSeeEachOther() {
         QTemporaryDir dir;
         auto a = open(dir.path()), b = open(dir.path());
