@@ -26,6 +26,7 @@ Command simulateCommand();
 Command movementsCommand();
 Command demoClipsCommand();
 Command libraryCommand();
+Command calibrationCommand();
 
 /// Says on standard error what is wrong with a call, and how `command` (all of them: null) is used.
 int usage(const QString& problem, const char* command = nullptr);

@@ -11,8 +11,9 @@ namespace {
 
 std::atomic<bool> g_cancel{false};  // set by Ctrl-C
 
-std::array<Command, 5> commands() {
-    return {analyseCommand(), simulateCommand(), movementsCommand(), demoClipsCommand(), libraryCommand()};
+std::array<Command, 6> commands() {
+    return {analyseCommand(),   simulateCommand(), movementsCommand(),
+            demoClipsCommand(), libraryCommand(),  calibrationCommand()};
 }
 
 QString lineOf(const Command& c) {

@@ -23,8 +23,8 @@ std::vector<MeasureId> leadingOf(const Standard& standard, const Movement& movem
 
 Course courseOf(const std::vector<store::LoggedSet>& log, const SetHistory& history, const QString& movement,
                 MeasureId measure) {
-    Course c;
-    c.movement = movement;
+    Course course{movement, {}, {}};
+    present::CoursePicture& c = course.picture;
     c.measure = measure;
     std::vector<double> scatter;
     for (const auto& s : log) {
@@ -35,13 +35,14 @@ Course courseOf(const std::vector<store::LoggedSet>& log, const SetHistory& hist
         if (values.empty()) continue;
         const double pm = halfWidth(values);
         if (values.size() > 2) scatter.push_back(pm);
-        c.points.push_back({s.id, s.heldOn, median(values), pm});
+        c.points.push_back({s.heldOn, median(values), pm});
+        course.sets.push_back(s.id);
     }
     if (!scatter.empty()) c.noise = median(scatter);
     constexpr double kFewest = 3;
     if (const SetScatter sets = scatterOf(history, measure); sets.betweenDf >= kFewest)
         c.noise = std::max(c.noise, studentT(0.9, sets.betweenDf) * std::sqrt(sets.betweenMeans));
-    return c;
+    return course;
 }
 
 }  // namespace
@@ -73,13 +74,14 @@ Result<ClientFile> readClientFile(const QString& libraryFolder, store::ClientId 
         const auto newest = static_cast<std::size_t>(out.log.rend() - last) - 1;
         const SetHistory history = historyOf(sets, newest);
         for (MeasureId measure : leadingOf(*standard, *movement)) {
-            Course c = courseOf(out.log, history, id, measure);
-            if (c.points.empty()) continue;
+            Course course = courseOf(out.log, history, id, measure);
+            if (course.sets.empty()) continue;
+            present::CoursePicture& c = course.picture;
             c.movementTitle = QString::fromStdString(movement->title);
             if (const Band* band = standard->bandFor(measure)) c.min = band->min, c.max = band->max;
             for (const auto& t : out.client.targets)
                 if (t.movement == id && t.measure.toStdString() == measure.name()) c.target = t.value;
-            out.courses.push_back(std::move(c));
+            out.courses.push_back(std::move(course));
         }
     }
     return out;

@@ -8,6 +8,8 @@
 #include <opencv2/video/tracking.hpp>
 #include <optional>
 
+#include "core/base/calibration.h"
+
 namespace zevo {
 namespace {
 
@@ -18,7 +20,7 @@ constexpr int kLevels = 3;
 /// Pieces cut out of a picture for one step, half side: what three levels of the largest window can move by.
 constexpr int kCut = 120;
 /// A step that comes back further from where it began is none (recipe of the feasibility study: 0.7).
-constexpr double kThereAndBackPx = 0.7;
+constexpr double kThereAndBackPx = calibrated("tape.there_and_back");
 /// How alike a patch has to be: to go on, to take the place over, to be found again.
 constexpr double kAlike = 0.5, kAlikeTape = 0.75, kSame = 0.88, kFound = 0.86, kNoOther = 0.12;
 constexpr double kTurnAtOnce = 0.25;

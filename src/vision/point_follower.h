@@ -4,6 +4,7 @@
 #include <memory>
 #include <vector>
 
+#include "core/base/calibration.h"
 #include "core/base/picture.h"
 #include "core/base/vectors.h"
 
@@ -42,7 +43,7 @@ class PointFollower {
     /// dark bell before a grey wall 20 to 25, tape that is seen 180 and more (virtual clients); sensor noise alone
     /// about 2.
     double minEigenvalue() const;
-    static constexpr double kLeastStructure = 18, kLeastOfTape = 140;
+    static constexpr double kLeastStructure = calibrated("tape.structure"), kLeastOfTape = calibrated("tape.of_tape");
     struct Step {
         Vec2 at = Vec2::Zero();
         bool held = false;

@@ -282,11 +282,21 @@ class TestCli : public QObject {
         QCOMPARE(run.err.count("libx264"), 0);  // the encoder's chatter is not ours
     }
 
+    /// The page is the table as the code has it.
+    void thePageOfCalibratedNumbersIsTheTable() {
+        const Run run = zevoCli({"calibration"});
+        QCOMPARE(run.code, 0);
+        QFile page(ZEVO_DATA_DIR "/../docs/calibration.md");
+        QVERIFY(page.open(QIODevice::ReadOnly));
+        QVERIFY2(run.out == QString::fromUtf8(page.readAll()), "zevo-cli calibration > docs/calibration.md");
+        QVERIFY(run.out.contains("| `squat.knee.deep` |"));
+    }
+
     void helpIsThere() {
         const Run run = zevoCli({"--help"});
         QCOMPARE(run.code, 0);
         QVERIFY(run.out.contains("Exit code"));
-        for (const char* command : {"analyse", "simulate", "movements", "demo-clips", "library"})
+        for (const char* command : {"analyse", "simulate", "movements", "demo-clips", "library", "calibration"})
             QVERIFY2(run.out.contains("zevo-cli " + QString(command)), command);
         QVERIFY(!run.out.contains("--stature <"));  // options stand with their command
         const Run one = zevoCli({"analyse", "--help"});

@@ -30,7 +30,6 @@ class CoursePlots : public QWidget {
 
   private:
     int columns() const;
-    void drawCourse(QPainter& p, int course) const;
 
     Theme m_theme = lightTheme();
     present::Lengths m_lengths = present::Lengths::Metric;

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "app/theme/marks.h"
+#include "present/paint/marks.h"
 
 namespace zevo::app {
 namespace {

@@ -3,6 +3,7 @@
 #include <QElapsedTimer>
 #include <QImage>
 #include <QTimer>
+#include <QTransform>
 #include <QWidget>
 #include <memory>
 #include <optional>
@@ -126,8 +127,8 @@ class Stage : public QWidget {
     void tick();
     void scrubTo(double x);
     QRectF pictureRect() const;
+    QTransform toWidgetTransform() const;
     void drawOverlay(QPainter& p) const;
-    void drawPlate(QPainter& p) const;
     void drawHandles(QPainter& p) const;
     void drawMarks(QPainter& p) const;
     void drawScrub(QPainter& p) const;

@@ -1,16 +1,20 @@
 // What lies over the picture: measured lines, the number on its plate, points to be dragged, the bar of time.
 #include <QPainter>
 #include <algorithm>
-#include <cmath>
 
 #include "app/parts/stage.h"
-#include "app/theme/marks.h"
+#include "present/paint/marks.h"
+#include "present/paint/picture_lines.h"
 
 namespace zevo::app {
+
+using present::drawHaloText;
+using present::kPlate;
+using present::kShade;
+
 namespace {
 
 constexpr double kScrubHeight = 34;
-const QColor kShade(0, 0, 0, 150), kPlate(18, 22, 24, 215);
 
 }  // namespace
 
@@ -82,9 +86,14 @@ QRectF Stage::pictureRect() const {
     return {room.center().x() - fit.width() / 2, room.top(), fit.width(), fit.height()};
 }
 
-QPointF Stage::toWidget(const QPointF& picture) const {
+QTransform Stage::toWidgetTransform() const {
     const QRectF r = pictureRect();
-    return r.topLeft() + picture * (r.width() / std::max(1, m_size.width()));
+    const double scale = r.width() / std::max(1, m_size.width());
+    return QTransform::fromTranslate(r.left(), r.top()).scale(scale, scale);
+}
+
+QPointF Stage::toWidget(const QPointF& picture) const {
+    return toWidgetTransform().map(picture);
 }
 
 QPointF Stage::toPicture(const QPointF& widget) const {
@@ -111,92 +120,21 @@ QPointF Stage::edgeAt(bool start) const {
 }
 
 void Stage::drawOverlay(QPainter& p) const {
-    auto strokes = [&](const std::vector<QLineF>& lines, const QColor& colour, double width, Qt::PenStyle style) {
-        // All shades lie under all lines, so that a curve of many pieces is one line.
-        if (style == Qt::SolidLine) {
-            p.setPen(QPen(kShade, width + 2.5, Qt::SolidLine, Qt::RoundCap));
-            for (const auto& l : lines) p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
-        }
-        p.setPen(QPen(colour, width, style, Qt::RoundCap));
-        for (const auto& l : lines) p.drawLine(toWidget(l.p1()), toWidget(l.p2()));
-    };
+    const QTransform place = toWidgetTransform();
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    strokes(m_ghost.ghosts, m_theme.ghost, 1.6, Qt::DashLine);
-    strokes(m_ghost.lines, m_theme.ghost, 3, Qt::SolidLine);
-    if (m_showSkeleton) {
-        strokes(m_skeleton.ghosts, QColor(255, 255, 255, 150), 1.6, Qt::DashLine);
-        strokes(m_skeleton.lines, QColor(255, 255, 255, 210), 1.8, Qt::SolidLine);
-    }
-    strokes(m_overlay.ghosts, m_theme.ghost, 3, Qt::DotLine);
-    if (m_overlay.arc && std::abs(m_overlay.arc->spanDeg) > 1) {
-        const QPointF c = toWidget(m_overlay.arc->centre);
-        const double radius = 34;
-        p.setBrush(QColor(255, 255, 255, 60));
-        p.setPen(QPen(Qt::white, 1.5));
-        p.drawPie(QRectF(c.x() - radius, c.y() - radius, 2 * radius, 2 * radius),
-                  static_cast<int>(m_overlay.arc->fromDeg * 16), static_cast<int>(m_overlay.arc->spanDeg * 16));
-    }
-    strokes(m_overlay.lines, Qt::white, 4, Qt::SolidLine);
-    for (const auto& d : m_overlay.dots) {
-        p.setPen(QPen(QColor(0, 0, 0, 170), 1.5));
-        p.setBrush(Qt::white);
-        p.drawEllipse(toWidget(d), 5, 5);
-    }
-    drawPlate(p);
+    present::drawGhost(p, m_ghost, place, m_theme);
+    if (m_showSkeleton) present::drawSkeleton(p, m_skeleton, place);
+    present::drawReading(p, m_overlay, place, m_theme);
+    present::drawNumberPlate(p, m_label, m_overlay, plateRect(), place);
     drawMarks(p);
     if (isCorrecting() && m_tool != Tool::Mark) drawHandles(p);
-    if (!m_note.isEmpty()) {
-        const QRectF r = pictureRect();
-        p.setFont(textFont(15));
-        const QRectF text = QRectF(
-            p.fontMetrics().boundingRect(QRect(0, 0, static_cast<int>(r.width()) - 40, 400), Qt::TextWordWrap, m_note));
-        const QRectF plate(r.left() + 8, r.bottom() - text.height() - 22, text.width() + 24, text.height() + 14);
-        p.setPen(Qt::NoPen);
-        p.setBrush(kPlate);
-        p.drawRoundedRect(plate, 8, 8);
-        p.setPen(Qt::white);
-        p.drawText(plate.adjusted(12, 7, -12, -7), Qt::AlignLeft | Qt::TextWordWrap, m_note);
-    }
+    present::drawNote(p, m_note, pictureRect());
     p.restore();
 }
 
-/// Beside the body over the whole repetition, on the side with more room, so that it neither covers what it speaks of
-/// nor runs about while the picture plays; a thin line leads from it to the joint.
 QRectF Stage::plateRect() const {
-    if (m_label.isEmpty()) return {};
-    const QRectF r = pictureRect();
-    const QFontMetricsF metrics(textFont(22, true));
-    const QSizeF size(metrics.horizontalAdvance(m_label) + 24, metrics.height() + 8);
-    const QPointF joint = toWidget(m_overlay.label);
-    if (m_body.isEmpty()) return {joint + QPointF(16, -size.height()), size};
-    const QRectF body(toWidget(m_body.topLeft()), toWidget(m_body.bottomRight()));
-    constexpr double kApart = 14;
-    const bool right = r.right() - body.right() >= body.left() - r.left();
-    double x = right ? body.right() + kApart : body.left() - kApart - size.width();
-    x = std::clamp(x, r.left() + 6, std::max(r.left() + 6, r.right() - size.width() - 6));
-    const double y = std::clamp(body.center().y() - size.height() / 2, r.top() + 6, r.bottom() - size.height() - 6);
-    return {QPointF(x, y), size};
-}
-
-void Stage::drawPlate(QPainter& p) const {
-    const QRectF plate = plateRect();
-    if (plate.isEmpty()) return;
-    // To the joint it speaks of, the nearest of them.
-    QPointF joint = toWidget(m_overlay.label);
-    double nearest = 1e9;
-    for (const QPointF& dot : m_overlay.dots)
-        if (const double far = QLineF(toWidget(dot), plate.center()).length(); far < nearest)
-            nearest = far, joint = toWidget(dot);
-    const QPointF from(joint.x() < plate.center().x() ? plate.left() : plate.right(), plate.center().y());
-    p.setPen(QPen(QColor(255, 255, 255, 190), 1.4, Qt::DashLine));
-    p.drawLine(from, joint);
-    p.setPen(Qt::NoPen);
-    p.setBrush(kPlate);
-    p.drawRoundedRect(plate, 8, 8);
-    p.setPen(Qt::white);
-    p.setFont(textFont(22, true));
-    p.drawText(plate, Qt::AlignCenter, m_label);
+    return present::numberPlate(m_label, m_overlay, m_body, pictureRect(), toWidgetTransform());
 }
 
 /// A ring to be dragged; a square where the coach has put it, so that a correction stays visible by its shape.
@@ -224,26 +162,10 @@ void Stage::drawHandles(QPainter& p) const {
     }
 }
 
-/// A lozenge with a dot: no point of the body looks like it. Hollow and dashed where it was lost.
 void Stage::drawMarks(QPainter& p) const {
-    constexpr double kSize = 8;
     for (const MarkShown& m : m_marks) {
-        const QPointF at = toWidget(m.at);
-        const QPolygonF shape({at + QPointF(-kSize, 0), at + QPointF(0, -kSize), at + QPointF(kSize, 0),
-                               at + QPointF(0, kSize), at + QPointF(-kSize, 0)});
-        p.setBrush(Qt::NoBrush);
-        for (const auto& pen : {QPen(kShade, 4.5), QPen(m_theme.ghost, 2, m.lost ? Qt::DotLine : Qt::SolidLine)}) {
-            p.setPen(pen);
-            p.drawPolyline(shape);
-        }
-        if (!m.lost) {
-            p.setPen(Qt::NoPen);
-            p.setBrush(m_theme.ghost);
-            p.drawEllipse(at, 1.8, 1.8);
-        }
-        if (m_tool == Tool::Mark || m.lost)
-            drawHaloText(p, at + QPointF(13, -8), m.lost ? tr("%1: lost").arg(m.name) : m.name, textFont(14, true),
-                         Qt::white, kPlate);
+        const QString name = m.lost ? tr("%1: lost").arg(m.name) : m_tool == Tool::Mark ? m.name : QString();
+        present::drawMarkedPoint(p, toWidget(m.at), m.lost, name, m_theme);
     }
     if (m_tool != Tool::Mark) return;
     const QPointF at = toWidget(m_cross);

@@ -8,7 +8,7 @@
 #include <QToolTip>
 #include <algorithm>
 
-#include "app/theme/marks.h"
+#include "present/paint/marks.h"
 
 namespace zevo::app {
 namespace {

@@ -41,7 +41,6 @@ class RepStrip : public QWidget {
     bool event(QEvent*) override;
 
   private:
-    void drawTile(QPainter& p, int position) const;
     void keepCurrentVisible();
     double tileWidth() const;
 

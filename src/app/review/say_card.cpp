@@ -7,7 +7,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "app/theme/marks.h"
+#include "present/paint/marks.h"
 
 namespace zevo::app {
 namespace {

@@ -51,8 +51,8 @@ struct FaultWords {
     std::string term;    ///< the field's term
     std::string unsure;  ///< what to film or look at when Zevo could not tell
     std::string view;    ///< that reads it: side, front or foot-end; empty: whichever
-    /// What is meant, as a small drawing (present/fault_picture.h): the figure it starts from and what is turned, by
-    /// how much.
+    /// What is meant, as a small drawing (present/paint/fault_figure.h): the figure it starts from and what is turned,
+    /// by how much.
     std::string figure;
     std::map<std::string, double> turned;
 };

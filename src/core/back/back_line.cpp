@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "core/base/calibration.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 
@@ -14,8 +15,9 @@ using L = Landmark;
 constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 
 /// Limits beyond which nothing is read (docs/measurements.md, “The back line”).
-constexpr double kMostOffSquareDeg = 8, kLeastTrunkPx = 100, kLeastArmInside = 0.12, kMostResidual = 0.009,
-                 kLeastContrast = 12, kMostRival = 115;
+constexpr double kMostOffSquareDeg = calibrated("back.most_off_square"), kLeastTrunkPx = calibrated("back.least_trunk"),
+                 kLeastArmInside = calibrated("back.arm_inside"), kMostResidual = calibrated("back.residual"),
+                 kLeastContrast = calibrated("back.contrast"), kMostRival = calibrated("back.rival");
 constexpr std::size_t kLeastZero = 6;
 
 /// Middle of a pair of points.

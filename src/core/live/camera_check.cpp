@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
@@ -17,16 +18,18 @@ constexpr double kUsualStatureM = 1.72;
 /// Nose to heel, as a share of the stature: eye height less a little (Drillis & Contini 1966, from memory).
 constexpr double kNoseHeight = 0.92;
 /// Of the picture's height, ours: not far below the network finds nobody (docs/measurements.md).
-constexpr double kLeastBody = 0.42, kMostBody = 0.93;
+constexpr double kLeastBody = calibrated("camera.least_body"), kMostBody = calibrated("camera.most_body");
 constexpr double kMarginShare = 0.02;
-constexpr double kMostRollDeg = 2, kMostOffSquareDeg = 10;
+constexpr double kMostRollDeg = calibrated("camera.roll"), kMostOffSquareDeg = calibrated("camera.off_square");
 /// In statures: hips are at 0.53. Two witnesses have to say so. Their edges were put where cameras at 0.4 m and 1.8 m
 /// of drawn figures are caught and those from 0.7 to 1.4 m are not (docs/measurements.md); on people nothing was
 /// measured.
 constexpr double kHipsHeight = 0.53;
-constexpr double kLowCrossing = 0.36, kLowScale = 0.15, kHighCrossing = 0.68, kHighScale = 0.50;
-constexpr double kHiddenVisibility = 0.62;
-constexpr double kDark = 60, kBlurred = 0.5, kFewFrames = 0.8;
+constexpr double kLowCrossing = calibrated("camera.low_crossing"), kLowScale = calibrated("camera.low_scale"),
+                 kHighCrossing = calibrated("camera.high_crossing"), kHighScale = calibrated("camera.high_scale");
+constexpr double kHiddenVisibility = calibrated("camera.hidden");
+constexpr double kDark = calibrated("camera.dark"), kBlurred = calibrated("camera.blurred"),
+                 kFewFrames = calibrated("camera.few");
 
 using Points = std::array<Vec2, kLandmarkCount>;
 

@@ -2,6 +2,7 @@
 // lie on, but for the order of a bridge, which cloth does not change, and the drift of one client between repetitions.
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -10,15 +11,19 @@ namespace {
 using L = Landmark;
 
 /// Half widths of the 90 % interval, from figures that nothing was chosen on (docs/measurements.md, “The back line”).
-constexpr double kTuckPm = 0.8, kTuckStartPm = 28, kTuckHipPm = 12, kLowPm = 0.85, kHighPm = 0.9, kDriftPm = 1.4,
-                 kStickPm = 2.2, kOrderPm = 0.04, kArchPm = 1.4, kChestPm = 1.3, kStickLeanPm = 15, kTopPm = 0.7;
+constexpr double kTuckPm = calibrated("back.tuck"), kTuckStartPm = calibrated("back.tuck_start"),
+                 kTuckHipPm = calibrated("back.tuck_hip"), kLowPm = calibrated("back.low"),
+                 kHighPm = calibrated("back.high"), kDriftPm = calibrated("back.drift"),
+                 kStickPm = calibrated("back.stick"), kOrderPm = calibrated("back.order"),
+                 kArchPm = calibrated("back.arch"), kChestPm = calibrated("back.chest"),
+                 kStickLeanPm = calibrated("back.stick_lean"), kTopPm = calibrated("back.top");
 /// A tuck whose beginning is worth a word, cm.
 constexpr double kTucked = 1.0;
 /// Of what two witnesses of one bend differ by, what goes into the ±: half of it is how far each is from their mean,
 /// and 0.7 of that half is one standard deviation of a mean of two.
 constexpr double kShareOfDifference = 0.35;
 /// Off square by a degree, the bulge of a low back reads that much more or less, cm (virtual clients 7° off: 1.1 cm).
-constexpr double kPerDegreeOff = 0.15;
+constexpr double kPerDegreeOff = calibrated("back.off_square");
 
 /// What is read around the turning point; nothing where something stands against it.
 std::optional<BackReading> atTurn(const MeasureInput& in, bool evenLoose = false) {

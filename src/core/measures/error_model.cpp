@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 
@@ -13,12 +14,27 @@ namespace {
 /// Knee, hip, trunk, shin, thigh: at least the 90th percentile of the errors of both figures together
 /// (docs/measurements.md).
 using Row = std::array<Allowance, 5>;
-constexpr Row kSquat{{{5.2, 5.5}, {7.0, 7.0}, {4.0, 4.8}, {2.0, 5.2}, {4.5, 5.2}}};
-constexpr Row kLunge{{{6.2, 6.2}, {10.8, 10.8}, {6.8, 6.8}, {6.0, 6.0}, {5.4, 5.4}}};
-constexpr Row kHinge{{{9.2, 10.5}, {9.2, 9.2}, {6.4, 6.4}, {6.2, 6.2}, {4.8, 4.8}}};
-constexpr Row kBridge{{{7.4, 7.4}, {8.8, 8.8}, {4.6, 4.6}, {5.8, 5.8}, {4.4, 4.4}}};
-
-constexpr double kRigidTolerance = 0.10, kTrunkTolerance = 0.20;
+constexpr Row kSquat{{{calibrated("squat.knee.still"), calibrated("squat.knee.deep")},
+                      {calibrated("squat.hip.still"), calibrated("squat.hip.deep")},
+                      {calibrated("squat.trunk.still"), calibrated("squat.trunk.deep")},
+                      {calibrated("squat.shin.still"), calibrated("squat.shin.deep")},
+                      {calibrated("squat.thigh.still"), calibrated("squat.thigh.deep")}}};
+constexpr Row kLunge{{{calibrated("lunge.knee.still"), calibrated("lunge.knee.deep")},
+                      {calibrated("lunge.hip.still"), calibrated("lunge.hip.deep")},
+                      {calibrated("lunge.trunk.still"), calibrated("lunge.trunk.deep")},
+                      {calibrated("lunge.shin.still"), calibrated("lunge.shin.deep")},
+                      {calibrated("lunge.thigh.still"), calibrated("lunge.thigh.deep")}}};
+constexpr Row kHinge{{{calibrated("hinge.knee.still"), calibrated("hinge.knee.deep")},
+                      {calibrated("hinge.hip.still"), calibrated("hinge.hip.deep")},
+                      {calibrated("hinge.trunk.still"), calibrated("hinge.trunk.deep")},
+                      {calibrated("hinge.shin.still"), calibrated("hinge.shin.deep")},
+                      {calibrated("hinge.thigh.still"), calibrated("hinge.thigh.deep")}}};
+constexpr Row kBridge{{{calibrated("bridge.knee.still"), calibrated("bridge.knee.deep")},
+                       {calibrated("bridge.hip.still"), calibrated("bridge.hip.deep")},
+                       {calibrated("bridge.trunk.still"), calibrated("bridge.trunk.deep")},
+                       {calibrated("bridge.shin.still"), calibrated("bridge.shin.deep")},
+                       {calibrated("bridge.thigh.still"), calibrated("bridge.thigh.deep")}}};
+constexpr double kRigidTolerance = calibrated("doubt.rigid"), kTrunkTolerance = calibrated("doubt.trunk");
 
 }  // namespace
 
@@ -43,7 +59,8 @@ bool isShoulder(Landmark id) {
 /// distance to an ear that is seen. Only further apart counts: a raised arm or a lifted chin brings them nearer. Share
 /// of the trunk's length by which the shoulder may be misplaced.
 double shoulderDoubt(const Track& t, Landmark shoulder, std::size_t sample, double trunkLength) {
-    constexpr double kFurther = 1.3, kSeen = 0.5;  // own measurements: docs/measurements.md, “Behind things”
+    constexpr double kFurther = calibrated("doubt.ear"),
+                     kSeen = 0.5;  // own measurements: docs/measurements.md, “Behind things”
     const Landmark ear = shoulder == Landmark::LeftShoulder ? Landmark::LeftEar : Landmark::RightEar;
     if (t.seen[static_cast<std::size_t>(ear)][sample] < kSeen) return 0;
     const double rest = (t.standingFlatAt(ear) - t.standingFlatAt(shoulder)).norm();
@@ -55,7 +72,7 @@ double shoulderDoubt(const Track& t, Landmark shoulder, std::size_t sample, doub
 /// Held against the trunk, which stands upright then and is hardly ever hidden (a stature from a misread foot would be
 /// misread with it). A lying client's is not upright.
 double restDoubt(const Track& t, const SegmentAngle& line, double rest) {
-    constexpr double kNobodys = 0.28;
+    constexpr double kNobodys = calibrated("doubt.nobodys");
     const double trunk =
         (t.standingFlatAt(t.nearOf(Landmark::LeftShoulder)) - t.standingFlatAt(t.nearOf(Landmark::LeftHip))).norm();
     if (t.family == Family::Bridge || trunk < 1) return 0;

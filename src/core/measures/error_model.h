@@ -2,6 +2,7 @@
 
 #include <initializer_list>
 
+#include "core/base/calibration.h"
 #include "core/track/track.h"
 
 namespace zevo {
@@ -27,11 +28,11 @@ Allowance allowanceOf(Family family, Quantity quantity);
 /// Rise of heel or toe: centimetres with the foot flat, and share of the rise (the patch that is followed lies some
 /// centimetres before the end of the heel and rises less than it).
 /// For points followed on the shoe, as records of before the turned strip have them:
-inline constexpr Allowance kShoeLiftAllowance{0.8, 0.35};
-inline constexpr Allowance kLandmarkLiftAllowance{3.5, 0.33};
+inline constexpr Allowance kShoeLiftAllowance{calibrated("foot.followed.still"), calibrated("foot.followed.share")};
+inline constexpr Allowance kLandmarkLiftAllowance{calibrated("foot.landmark.still"), calibrated("foot.landmark.share")};
 
 /// A phone leant against a bag is level within about this (common practice, no source), degrees.
-inline constexpr double kLevelError = 1.0;
+inline constexpr double kLevelError = calibrated("level");
 
 double networkHalfWidth(const Allowance& allowance, double kneeFlexionDeg);
 

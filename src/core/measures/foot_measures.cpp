@@ -3,6 +3,7 @@
 #include <cmath>
 #include <limits>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -29,7 +30,7 @@ std::optional<Reading> riseOfShoe(const MeasureInput& in, ShoeReading Track::Sho
                                   double leastDepthShare = 0) {
     constexpr double kAroundS = 0.30, kShareRead = 0.6, kHeldS = 0.15;
     constexpr double kSmall = 0.4, kEdge = 1.5, kAlike = 0.93, kOpenPm = 1.5;
-    constexpr double kShare = 0.12, kUpright = 0.3, kNeverDownCm = 1.2;
+    constexpr double kShare = calibrated("foot.share"), kUpright = 0.3, kNeverDownCm = 1.2;
     const Track& t = in.track;
     const double bottom = t.timesS[in.rep.bottom], from = t.timesS[in.rep.start], to = t.timesS[in.rep.end];
     int looked = 0, read = 0;
@@ -117,7 +118,7 @@ std::optional<Reading> heelRise(const MeasureInput& in) {
         const double hand = 1.645 * kHandPx, network = kLandmarkLiftAllowance.still;
         return reading(rise * in.track.cmPerPixel, rootSumSquare({hand * in.track.cmPerPixel, network}), in.rep.bottom);
     }
-    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel, 0.3);
+    if (!in.track.shoe.empty()) return riseOfShoe(in, &Track::ShoeMoment::heel, calibrated("foot.heel"));
     return riseOfPoint(in, in.series.heelRise, in.series.heelFollowed);
 }
 
@@ -129,7 +130,7 @@ std::optional<Reading> toeRise(const MeasureInput& in) {
         // The mirrored strip is looked at where toes leave the floor, in the depth: nearly upright again it was seen to
         // follow a shadow. Toes that are up carry nothing: with the mass centre over the forefoot it is a shadow as
         // well.
-        constexpr double kDeep = 0.3, kOverForefoot = 0.68, kStillPm = 1.0;
+        constexpr double kDeep = 0.3, kOverForefoot = 0.68, kStillPm = calibrated("foot.toe");
         auto rise = riseOfShoe(in, &Track::ShoeMoment::toe, kStillPm, kDeep);
         if (rise && meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)) > kOverForefoot)
             rise->pm90 = std::max(rise->pm90, rise->value);

@@ -3,6 +3,7 @@
 #include <array>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/base/degrees.h"
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
@@ -13,8 +14,11 @@ namespace {
 using L = Landmark;
 
 /// Allowances of the frontal readings: the 90th percentile of the errors of both figures (docs/measurements.md).
-constexpr double kRatioPm = 0.20, kKneePm = 0.14, kInsidePm = 0.075, kStancePm = 0.07, kToePm = 17.5, kUnevenPm = 8.5,
-                 kHipLinePm = 14, kShoulderPm = 8.5, kShiftPm = 0.06, kProjectionPm = 7.5;
+constexpr double kRatioPm = calibrated("front.ratio"), kKneePm = calibrated("front.knee_in"),
+                 kInsidePm = calibrated("front.knee_inside"), kStancePm = calibrated("front.stance"),
+                 kToePm = calibrated("front.toe_out"), kUnevenPm = calibrated("front.toe_uneven"),
+                 kHipLinePm = calibrated("front.hip_line"), kShoulderPm = calibrated("front.shoulder_line"),
+                 kShiftPm = calibrated("front.shift"), kProjectionPm = calibrated("front.projection");
 
 /// Readings are means over this much either side.
 constexpr double kAroundS = 0.1;
@@ -84,7 +88,7 @@ std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
                  shown = (t.at(knee, in.rep.bottom) - t.at(ankle, in.rep.bottom)).norm();
     const double ahead = shank > 1 ? std::sqrt(std::max(0.0, 1 - shown * shown / (shank * shank))) : 1.0;
     // Far turned-out feet are read as turned by little more than half (docs/measurements.md).
-    constexpr double kShareHidden = 0.6;
+    constexpr double kShareHidden = calibrated("front.toe_hidden");
     const double toeOut = meanAround(in.front->toeOut[k], in.rep.bottom, in.samples(kAroundS)),
                  turned = std::cos(toeOut * kRadiansPerDegree);
     const double byToes =
@@ -127,7 +131,7 @@ std::optional<Reading> wobble(const MeasureInput& in, Side side) {
     double sum = 0;
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i) sum += (path[i] - slow[i]) * (path[i] - slow[i]);
     const double v = std::sqrt(sum / static_cast<double>(in.rep.end - in.rep.start + 1)) * t.cmPerPixel;
-    return reading(v, 0.35 + 0.28 * v, in.rep.bottom);
+    return reading(v, calibrated("front.wobble") + calibrated("front.wobble.share") * v, in.rep.bottom);
 }
 std::optional<Reading> wobbleLeft(const MeasureInput& in) {
     return wobble(in, Side::Left);

@@ -1,6 +1,7 @@
 // Hinges: how the hips travel against the knees, and where the hands go.
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -29,7 +30,7 @@ std::optional<Reading> hipTravel(const MeasureInput& in) {
     std::size_t at = in.rep.start;
     while (at < in.rep.bottom && in.series.trunkLean[at] < 45) ++at;
     if (in.series.trunkLean[at] < 25) return std::nullopt;
-    return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, 0.06, at);
+    return reading((t.flatAt(hip, in.rep.start).x() - t.flatAt(hip, at).x()) / leg, calibrated("hinge.hip_travel"), at);
 }
 
 /// The hand, a little beyond the wrist: share of stature between the two (hand's middle, Drillis & Contini, from
@@ -66,7 +67,7 @@ std::optional<Reading> loadAhead(const MeasureInput& in) {
         if (!most || least > *most) most = least, at = i + hold / 2;
     }
     if (!most) return std::nullopt;
-    return reading(*most, 4.5, at);
+    return reading(*most, calibrated("hinge.load_ahead"), at);
 }
 
 /// Height of the hands at the lowest, along the shin: 0 ankle, 1 knee.
@@ -75,7 +76,7 @@ std::optional<Reading> handsHeight(const MeasureInput& in) {
     const std::size_t at = in.rep.bottom;
     const double ankle = t.flatAt(t.nearOf(L::LeftAnkle), at).y(), knee = t.flatAt(t.nearOf(L::LeftKnee), at).y();
     if (knee - ankle < 1) return std::nullopt;
-    return reading((handAt(in, at).y() - ankle) / (knee - ankle), 0.16, at);
+    return reading((handAt(in, at).y() - ankle) / (knee - ankle), calibrated("hinge.hands"), at);
 }
 
 /// Height of the hips at the lowest, between knee (0) and shoulder (1): where a pull from the floor begins, and how

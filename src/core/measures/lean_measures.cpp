@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -14,7 +15,7 @@ constexpr double kAimWhole = 0.5, kAimBack = 0.4;
 /// What lengths, arms and the model itself leave open, degrees: lengths 3 % wrong turn the answer by up to 5°
 /// (tests/core/test_balance); what is left of them after the points and the table of people are taken together is about
 /// that (docs/measurements.md, needed_lean).
-constexpr double kModelPm = 6.0;
+constexpr double kModelPm = calibrated("lean.model");
 
 /// The lean the balance asks for at the depth reached.
 std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack) {
@@ -119,7 +120,7 @@ std::optional<Reading> depthPastControl(const MeasureInput& in) {
     if (!usable || !bottom) return std::nullopt;
     auto past = [&](double from) { return from > kNearLevelDeg ? 0.0 : std::max(0.0, from - bottom->value); };
     const double most = past(usable->value), least = surely ? past(surely->value) : 0.0;
-    return reading(most, rootSumSquare({5.0, most - least}), usable->sample);
+    return reading(most, rootSumSquare({calibrated("depth_past_control"), most - least}), usable->sample);
 }
 
 }  // namespace

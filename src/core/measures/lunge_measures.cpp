@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
 #include "core/track/perspective.h"
@@ -34,7 +35,7 @@ std::optional<Reading> rearKneeBehindHip(const MeasureInput& in) {
     const double leg = (proportion::kThigh + proportion::kShank) * t.bodyPx;
     if (leg < 1) return std::nullopt;
     const double gap = t.flatAt(in.otherLeg(L::LeftHip), at).x() - t.flatAt(in.otherLeg(L::LeftKnee), at).x();
-    return reading(gap / leg, 0.08, at);
+    return reading(gap / leg, calibrated("lunge.knee_behind_hip"), at);
 }
 
 /// Height of the rear knee over the floor at its lowest.
@@ -48,7 +49,7 @@ std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
     std::size_t at = in.rep.bottom;
     for (std::size_t i = in.rep.arrive; i <= in.rep.leave; ++i)
         if (t.flatAt(knee, i).y() < lowest) lowest = t.flatAt(knee, i).y(), at = i;
-    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, 4.6), at);
+    return reading((lowest - floor) * t.cmPerPixel, lengthPm(t, knee, front, calibrated("lunge.knee_height")), at);
 }
 
 /// How fast the rear knee still falls just before it is lowest.
@@ -81,7 +82,7 @@ std::optional<Reading> hipsBeforeShoulders(const MeasureInput& in) {
         if (hips < 0.1 || hips > 0.75) continue;
         if (std::isnan(most) || ahead > most) most = ahead, at = i;
     }
-    return reading(most, 0.08, at);
+    return reading(most, calibrated("lunge.hips_first"), at);
 }
 
 /// The same of a pull from the floor, by the angles: how much further the knees have straightened than the trunk has
@@ -99,7 +100,7 @@ std::optional<Reading> kneesBeforeTrunk(const MeasureInput& in) {
         if (trunk > 0.6) break;
         if (std::isnan(most) || ahead > most) most = ahead, at = i;
     }
-    return reading(most, 0.41, at);
+    return reading(most, calibrated("hinge.knees_first"), at);
 }
 
 /// Bend of the leg that stays straight in a lateral lunge. From the side that leg points towards the camera or away
@@ -117,7 +118,8 @@ std::optional<Reading> trailingKneeFlexion(const MeasureInput& in) {
     if (leg < 1 || line.norm() < 0.2 * leg) return std::nullopt;
     const Vec2 out = knee - ankle;
     const double aside = (line.y() * out.x() - line.x() * out.y()) / line.norm();  // knee ahead +
-    return reading(2 * std::asin(std::clamp(2 * aside / leg, -1.0, 1.0)) * 57.2957795, 20.0, at);
+    return reading(2 * std::asin(std::clamp(2 * aside / leg, -1.0, 1.0)) * 57.2957795,
+                   calibrated("lunge.trailing_knee"), at);
 }
 
 /// Spread of nose, working knee and toe from side to side.
@@ -128,7 +130,7 @@ std::optional<Reading> noseKneeToe(const MeasureInput& in) {
     const std::array<double, 3> x{t.at(L::Nose, at).x(), t.at(in.leg(L::LeftKnee), at).x(),
                                   t.at(in.leg(L::LeftToe), at).x()};
     const auto [least, most] = std::minmax_element(x.begin(), x.end());
-    return reading((*most - *least) * t.cmPerPixel, 7.0, at);
+    return reading((*most - *least) * t.cmPerPixel, calibrated("lunge.nose_knee_toe"), at);
 }
 
 /// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip
@@ -144,7 +146,7 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
     const std::size_t at = in.rep.bottom;
     const double now = apart(t.flatAt(L::LeftHip, at), t.flatAt(L::RightHip, at));
     const double rest = apart(t.standingFlatAt(L::LeftHip), t.standingFlatAt(L::RightHip));
-    return reading(now - rest, 60.0, at);
+    return reading(now - rest, calibrated("hip_turn"), at);
 }
 
 /// How far the front foot stands outside the rear one, sideways: two rails, one line or crossed. Seen from the front
@@ -157,7 +159,7 @@ std::optional<Reading> hipTurn(const MeasureInput& in) {
 std::optional<Reading> feetOnRails(const MeasureInput& in) {
     const Track& t = in.track;
     if (!in.rep.leg || !in.front || in.movement.sideways || t.bodyPx < 1) return std::nullopt;
-    constexpr double kPm = 0.20;  // docs/measurements.md
+    constexpr double kPm = calibrated("lunge.rails");
     const double shoulders = std::abs(t.standingAt(L::RightShoulder).x() - t.standingAt(L::LeftShoulder).x());
     if (shoulders < 1) return std::nullopt;
     const double perDepth = t.bodyPx / assumedFocalPx(t.pictureWidth, t.pictureHeight),

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/base/degrees.h"
 #include "core/measures/reading.h"
 #include "core/series/foot_extent.h"
@@ -16,12 +17,12 @@ using Line = MarkLines::Line;
 
 /// A followed point is off by about so much, pixels of the picture as it was read, as half of a 90 % interval
 /// (docs/measurements.md, “Marked points”).
-constexpr double kMarkPx = 3, kReadPx = 1280;
+constexpr double kMarkPx = calibrated("mark.px"), kReadPx = 1280;
 /// The scale of lengths is known to this share (half widths of 90 %): stature in pixels, and for a bar's end where its
 /// end really is.
-constexpr double kScale = 0.05, kNearerCm = 25;
+constexpr double kScale = calibrated("mark.scale"), kNearerCm = calibrated("mark.nearer");
 /// Half width of the 90 % interval of a lift's mean speed, share of it, and of one against another of the same set.
-constexpr double kSpeedShare = 0.06, kLossPm = 0.04;
+constexpr double kSpeedShare = calibrated("mark.speed"), kLossPm = calibrated("mark.loss");
 
 double cm(const MeasureInput& in, double px) {
     return px * in.track.cmPerPixel;
@@ -37,7 +38,7 @@ double markPx(const MeasureInput& in) {
 /// client who stands, and people's differ by less than that (0.29 of the stature in the table of people; 0.29 to 0.32
 /// as the network sees it, docs/measurements.md, “Marked points”).
 bool sizeIsLikely(const Track& t) {
-    constexpr double kShortest = 0.24, kLongest = 0.345;
+    constexpr double kShortest = calibrated("doubt.trunk_short"), kLongest = calibrated("doubt.trunk_long");
     const double trunk = (t.standingFlatAt(t.nearOf(L::LeftShoulder)) - t.standingFlatAt(t.nearOf(L::LeftHip))).norm();
     return trunk > kShortest * t.bodyPx && trunk < kLongest * t.bodyPx;
 }
@@ -88,7 +89,7 @@ std::optional<Reading> loadAheadOfFoot(const MeasureInput& in) {
     }
     if (!most) return std::nullopt;
     // Where the middle of a foot is, is known to about 2 cm (landmarks of heel and toe lie inside the shoe).
-    constexpr double kFootCm = 4;
+    constexpr double kFootCm = calibrated("mark.foot");
     return reading(cm(in, *most - middle), rootSumSquare({kFootCm, cm(in, markPx(in)), nearDoubt(in, *line, at)}), at);
 }
 
@@ -120,7 +121,7 @@ std::optional<Reading> loadOffLeg(const MeasureInput& in) {
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i)
         if (!std::isnan(line->flat[i].x()) && aheadOfLeg(in, *line, i) > most) most = aheadOfLeg(in, *line, i), at = i;
     // The thigh is thicker than the shank by about 3 cm from its axis to its front (ours).
-    constexpr double kThicker = 3, kLegCm = 3;
+    constexpr double kThicker = 3, kLegCm = calibrated("mark.leg");
     return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, rootSumSquare({kLegCm, cm(in, markPx(in))}), at);
 }
 
@@ -155,7 +156,7 @@ std::optional<Reading> bellHeight(const MeasureInput& in) {
     for (std::size_t i = in.rep.bottom; i <= to; ++i)
         if (!std::isnan(line->flat[i].y()) && (!top || line->flat[i].y() > line->flat[*top].y())) top = i;
     if (!top) return std::nullopt;
-    constexpr double kJoint = 0.08;
+    constexpr double kJoint = calibrated("mark.start_hips");
     return reading((line->flat[*top].y() - hip) / (shoulder - hip),
                    rootSumSquare({kJoint, markPx(in) / (shoulder - hip)}), *top);
 }
@@ -172,7 +173,7 @@ std::optional<Reading> bellBack(const MeasureInput& in) {
                ankle = in.track.flatAt(in.track.nearOf(L::LeftAnkle), *back);
     const double shank = (knee - ankle).norm();
     if (shank < 1) return std::nullopt;
-    constexpr double kKnee = 0.12;
+    constexpr double kKnee = calibrated("mark.bell");
     return reading((line->flat[*back].y() - knee.y()) / shank, rootSumSquare({kKnee, markPx(in) / shank}), *back);
 }
 
@@ -209,7 +210,7 @@ std::optional<Reading> bellLifted(const MeasureInput& in) {
 /// How long the bell stays within a hand's breadth of its highest place. What is thrown and left alone stays for
 /// 2 √(2 h / g) = 0.29 s; arms that hold it up make it longer, arms that pull it down shorter.
 std::optional<Reading> bellFloat(const MeasureInput& in) {
-    constexpr double kHandCm = 10;
+    constexpr double kHandCm = calibrated("mark.hand");
     const auto top = bellHeight(in);
     if (!top) return std::nullopt;
     const auto& flat = bell(in)->flat;

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/base/angles.h"
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -47,15 +48,18 @@ std::optional<Reading> kneePastToe(const MeasureInput& in) {
     // Both ends of the error: where the foot ends (foot_extent.h) and where the knee is (docs/measurements.md).
     const double jitter = 1.645 * t.noisePx[static_cast<std::size_t>(in.leg(L::LeftKnee))] * t.cmPerPixel;
     if (!in.rep.leg)
-        return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)), rootSumSquare({jitter, 4.0}), at);
+        return reading(meanAround(in.series.kneePastToe, at, in.samples(kShortS)),
+                       rootSumSquare({jitter, calibrated("knee_past_toe.planted")}), at);
     const double heel = t.flatAt(in.leg(L::LeftHeel), at).x(), toe = t.flatAt(in.leg(L::LeftToe), at).x();
     const double tip = 0.5 * (heel + toe) + 0.5 * std::max(toe - heel, proportion::kFootLength * t.bodyPx);
-    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel, rootSumSquare({jitter, 6.5}), at);
+    return reading((t.flatAt(in.leg(L::LeftKnee), at).x() - tip) * t.cmPerPixel,
+                   rootSumSquare({jitter, calibrated("knee_past_toe.stepped")}), at);
 }
 
 std::optional<Reading> massOverFoot(const MeasureInput& in) {
     // 90th percentile of the errors of both figures; see docs/measurements.md
-    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)), 0.19, in.rep.bottom);
+    return reading(meanAround(in.series.massOverFoot, in.rep.bottom, in.samples(kLongS)), calibrated("mass_over_foot"),
+                   in.rep.bottom);
 }
 
 /// Head against the trunk, as a change from standing, by two lines that turn with the head: from the ear to the nose
@@ -63,7 +67,7 @@ std::optional<Reading> massOverFoot(const MeasureInput& in) {
 /// profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off the line
 /// at ±11°, so a fifth of the fold is allowed besides (ours; on our own figures ±11° held in 10 of 10 hinges).
 std::optional<Reading> neckChange(const MeasureInput& in) {
-    constexpr double kPm = 11.0, kShareOfFold = 0.2;
+    constexpr double kPm = calibrated("neck"), kShareOfFold = calibrated("neck.fold");
     const Track& t = in.track;
     const L hip = t.nearOf(L::LeftHip), shoulder = t.nearOf(L::LeftShoulder), ear = t.nearOf(L::LeftEar),
             eye = t.nearOf(L::LeftEye);
@@ -95,7 +99,8 @@ std::optional<Reading> kneeLead(const MeasureInput& in) {
     const double lowering = static_cast<double>(in.rep.arrive - in.rep.start) / in.track.rate;
     // Slow descents cross the quarter mark less sharply; of a large lead the network shows half, never more
     // (docs/measurements.md).
-    return reading((hip - knee) / in.track.rate * 1000, std::max(30.0, 12.0 * lowering),
+    return reading((hip - knee) / in.track.rate * 1000,
+                   std::max(calibrated("knee_lead"), calibrated("knee_lead.slow") * lowering),
                    static_cast<std::size_t>(std::min(hip, knee)));
 }
 
@@ -109,7 +114,7 @@ std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& 
 /// otherwise. Where the client stood with straight knees as they were asked to, what they read there is taken off, and
 /// the ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
-    constexpr double kStandingTwicePm = 2.0;
+    constexpr double kStandingTwicePm = calibrated("top.twice");
     const Track& t = in.track;
     const bool known = in.stoodStraight && !in.rep.leg;  // a step or a split stands otherwise than the rest before
     const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);

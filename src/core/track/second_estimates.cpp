@@ -9,15 +9,16 @@
 #include <vector>
 
 #include "core/base/angles.h"
+#include "core/base/calibration.h"
 
 namespace zevo {
 namespace {
 
 constexpr double kTogetherS = 0.2;  // secondEstimates closer than this are about one turning point
-constexpr double kDoubtDeg = 8;
-constexpr double kSamePoseDeg = 8, kOtherPoseDeg = 30;
+constexpr double kDoubtDeg = calibrated("doubt.networks");
+constexpr double kSamePoseDeg = calibrated("doubt.same_pose"), kOtherPoseDeg = calibrated("doubt.other_pose");
 /// A network that looked at somebody else, share of the body's height.
-constexpr double kSomebodyElse = 0.15;
+constexpr double kSomebodyElse = calibrated("doubt.somebody_else");
 
 using Differences = std::array<std::optional<Vec2>, kLandmarkCount>;
 

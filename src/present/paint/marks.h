@@ -2,10 +2,10 @@
 
 #include <QPainter>
 
-#include "app/theme/theme.h"
 #include "core/judge/findings.h"
+#include "present/paint/look.h"
 
-namespace zevo::app {
+namespace zevo::present {
 
 /// The sign of a verdict, told by shape: a dot inside the band, a chevron pointing the way it missed (right = above,
 /// left = below; `vertical` turns it: up = above), a hollow ring when unsure.
@@ -16,4 +16,4 @@ void drawMark(QPainter& p, const QPointF& centre, double size, Verdict verdict, 
 void drawHaloText(QPainter& p, const QPointF& at, const QString& text, const QFont& font, const QColor& ink,
                   const QColor& halo);
 
-}  // namespace zevo::app
+}  // namespace zevo::present

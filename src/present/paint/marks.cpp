@@ -1,8 +1,8 @@
-#include "app/theme/marks.h"
+#include "present/paint/marks.h"
 
 #include <QPainterPath>
 
-namespace zevo::app {
+namespace zevo::present {
 
 void drawMark(QPainter& p, const QPointF& c, double size, Verdict verdict, bool above, const Theme& t, bool vertical) {
     p.save();
@@ -46,4 +46,4 @@ void drawHaloText(QPainter& p, const QPointF& at, const QString& text, const QFo
     p.restore();
 }
 
-}  // namespace zevo::app
+}  // namespace zevo::present

@@ -1,0 +1,59 @@
+// The page docs/calibration.md: every number Zevo has from looking, with where it comes from.
+#include <cstdio>
+
+#include "cli/command.h"
+#include "core/base/calibration.h"
+
+namespace zevo::cli {
+namespace {
+
+const char* wordsOf(Basis basis) {
+    switch (basis) {
+        case Basis::HalfWidth: return "±";
+        case Basis::Edge: return "edge";
+        case Basis::Practice: break;
+    }
+    return "common practice, no source";
+}
+
+const char* wordsOf(Figures figures) {
+    switch (figures) {
+        case Figures::Nothing: return "chosen";
+        case Figures::Grid: return "grid";
+        case Figures::Trial: return "fault trial";
+        case Figures::Back: return "backs";
+        case Figures::Marks: return "marked points";
+        case Figures::Behind: return "behind things";
+        case Figures::Placements: return "camera placements";
+        case Figures::Others: return "figures of another making";
+        case Figures::Older: break;
+    }
+    return "first figures";
+}
+
+int print(const QCommandLineParser&, const QStringList&, const std::atomic<bool>&) {
+    std::printf(
+        "# What the ± and the limits rest on\n\n"
+        "Written by `zevo-cli calibration`. A **±** is half the width of a 90 %% interval, at least the 90th "
+        "percentile "
+        "of errors that\nwere measured; an **edge** is a limit, put where what was measured on its two sides parts. "
+        "All "
+        "of it was measured on drawn and\nanatomical figures, none of it on people ([measurements.md](measurements.md) "
+        "has the tables). *n*: the readings or sets a number\nrests on, – where that was not kept.\n\n"
+        "| what | value | kind | measured on | n | since | name in the code |\n|---|---|---|---|---|---|---|\n");
+    for (const Calibrated& row : kCalibration) {
+        const QString n = row.n > 0 ? QString::number(row.n) : QString("–");
+        std::printf("| %s | %s %s | %s | %s | %s | %s | `%s` |\n", std::string(row.what).c_str(),
+                    qPrintable(QString::number(row.value)), std::string(row.unit).c_str(), wordsOf(row.basis),
+                    wordsOf(row.figures), qPrintable(n), std::string(row.since).c_str(), std::string(row.id).c_str());
+    }
+    return kDone;
+}
+
+}  // namespace
+
+Command calibrationCommand() {
+    return {"calibration", "", "Prints what the ± and the limits rest on.", {}, &print};
+}
+
+}  // namespace zevo::cli
