@@ -5,6 +5,8 @@
 #include <QDoubleSpinBox>
 #include <QMessageBox>
 #include <QPlainTextEdit>
+#include <QSqlDatabase>
+#include <QSqlQuery>
 #include <QTemporaryDir>
 #include <QTimer>
 #include <set>
@@ -599,6 +601,36 @@ class TestBetween : public QObject {
         QVERIFY2(said.contains(out.path()), qPrintable(said));  // and where an export of it lies
         QVERIFY(library().clients()->empty());
         QVERIFY(w().currentView() == w().home());
+    }
+
+    /// Another program is writing to the record: nobody waits for it. What is changed is on the screen, and in the
+    /// record as soon as that is free.
+    void aHeldRecordHoldsNobodyUp() {
+        const store::ClientId whose = client();
+        openTheSet();
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "holder");
+        db.setDatabaseName(m_dir->filePath("library.sqlite"));
+        QVERIFY(db.open());
+        QVERIFY(QSqlQuery(db).exec("BEGIN IMMEDIATE"));
+        w().actions().get("deleteSet")->trigger();
+        w().home()->newClient("Tavis Undercliff", 172);
+        store::Client changed = *w().home()->current();
+        QCOMPARE(changed.name, QString("Tavis Undercliff"));
+        changed.note = "left hip";
+        w().home()->changeClient(changed);
+        w().home()->refresh();  // reads the record, which knows nothing of it yet
+        QCOMPARE(w().home()->current()->note, QString("left hip"));
+        QVERIFY(w().isWorking());  // so all of it came back while the record was held
+        QVERIFY(QSqlQuery(db).exec("COMMIT"));
+        db = {};
+        QSqlDatabase::removeDatabase("holder");
+        QCOMPARE(library().client(changed.id)->note, QString("left hip"));
+        QCOMPARE(library().sets(whose)->size(), std::size_t{1});
+        QVERIFY(w().home()->current()->id == changed.id);
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(library().client(changed.id)->note, QString());
+        key(w(), Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(library().sets(whose)->size(), std::size_t{2});
     }
 
     void clientsAreSearched() {

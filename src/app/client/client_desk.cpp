@@ -107,7 +107,7 @@ void ClientDesk::read(store::ClientId id, int opening) {
             if (!done) return m_at.fail(tr("This client cannot be shown"), done.error(), false);
             if (!m_at.isLastOpening(opening)) return;
             std::vector<store::Client> others;
-            if (const auto all = m_at.library.findClients({}))
+            if (const auto all = m_at.clients.find({}))
                 for (const auto& c : *all)
                     if (!(c.client.id == id)) others.push_back(c.client);
             m_page->setLengths(m_at.settings.lengths);
@@ -168,7 +168,7 @@ void ClientDesk::chooseDay(store::SetId id) {
 
 void ClientDesk::merge(store::ClientId other) {
     const store::Client mine = m_page->file().client;
-    const auto into = m_at.library.client(other);
+    const auto into = m_at.clients.client(other);
     if (!into) return m_at.say(sentence(into.error()));
     QMessageBox ask(QMessageBox::Question, tr("Merge clients"),
                     tr("Put everything of %1 under %2?").arg(mine.name, into->name), QMessageBox::NoButton,
@@ -182,9 +182,10 @@ void ClientDesk::merge(store::ClientId other) {
     ask.exec();
     if (ask.clickedButton() != confirm) return;
     m_at.undo.clear();
-    if (auto done = m_at.library.mergeClients(mine.id, other); !done) return m_at.say(sentence(done.error()));
-    emit merged(other);
-    show(other);
+    m_at.clients.merge(mine.id, other, [this, other] {
+        emit merged(other);
+        show(other);
+    });
 }
 
 void ClientDesk::exportInto(const QString& into) {

@@ -8,7 +8,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QLocale>
 #include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
@@ -26,10 +25,6 @@ using namespace present;
 namespace {
 
 constexpr int kTypingPauseMs = 1500;
-
-QString day(const QDate& d) {
-    return QLocale().toString(d, "d MMM yyyy");
-}
 
 /// Set parts of the body that a tape measures, with their names.
 const std::pair<const char*, const char*> kParts[] = {{"thigh", QT_TRANSLATE_NOOP("ClientView", "Thigh")},
@@ -280,9 +275,10 @@ void ClientView::fill() {
         box->setSuffix(us ? " in" : " cm");
         box->setValue(known == c.build.end() ? 0 : fromCm(known->second, m_lengths));
     }
-    m_consent->setText(c.consent ? tr("Agreed to be filmed on %1%2")
-                                       .arg(day(*c.consent), c.consentFor.isEmpty() ? QString() : ", " + c.consentFor)
-                                 : tr("Consent to be filmed is not recorded."));
+    m_consent->setText(c.consent
+                           ? tr("Agreed to be filmed on %1%2")
+                                 .arg(dayText(*c.consent), c.consentFor.isEmpty() ? QString() : ", " + c.consentFor)
+                           : tr("Consent to be filmed is not recorded."));
     m_archive->setText(c.archived ? tr("Back from the archive") : tr("Archive"));
     m_mergeMenu->clear();
     m_giveMenu->clear();
@@ -315,83 +311,13 @@ void ClientView::fillWords() {
     }
 }
 
-QString ClientView::cuesText() const {
-    std::vector<CueScore> scores = m_file.scores;
-    std::stable_sort(scores.begin(), scores.end(), [](const CueScore& a, const CueScore& b) {
-        return a.worked - a.failed() > b.worked - b.failed();
-    });
-    QStringList out;
-    for (const CueScore& s : scores)
-        out.append(tr("<b>“%1”</b> %2 <span>(%3)</span>")
-                       .arg(QString::fromStdString(s.wording).toHtmlEscaped(), scoreText(s),
-                            QString::fromStdString(m_catalogue->advice.title(s.fault)).toLower().toHtmlEscaped()));
-    return out.join("<br>");
-}
-
-QString ClientView::trialsText() const {
-    QStringList out;
-    constexpr std::size_t kMost = 6;
-    for (auto t = m_file.ledger.trials.rbegin();
-         t != m_file.ledger.trials.rend() && static_cast<std::size_t>(out.size()) < kMost; ++t) {
-        QStringList what, told;
-        for (const auto& c : t->changes) what.append(changeText(c, *m_catalogue, t->movement, m_lengths));
-        for (const auto& d : t->differences)
-            if (d.significant && told.size() < 2) told.append(differenceText(d, m_lengths));
-        for (const auto& f : t->gone)
-            told.append(tr("gone: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
-        for (const auto& f : t->brought)
-            told.append(tr("new: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
-        if (told.isEmpty()) told.append(tr("no difference beyond noise"));
-        if (!t->seenAlike) told = {tr("not filmed alike, left open")};
-        out.append(tr("<b>%1</b> %2 <span>(%3)</span>")
-                       .arg(what.join(", ").toHtmlEscaped(), told.join("; ").toHtmlEscaped(),
-                            day(QDate::fromJulianDay(t->day))));
-    }
-    return out.join("<br>");
-}
-
-QString ClientView::targetsText() const {
-    QStringList out;
-    for (std::size_t i = 0; i < m_file.client.targets.size(); ++i) {
-        const auto& t = m_file.client.targets[i];
-        const MeasureId measure = MeasureId::named(t.measure.toStdString());
-        const Movement* movement = m_catalogue->movement(t.movement.toStdString());
-        if (!measure) continue;
-        out.append(tr("%1, %2: <b>%3</b>, from %4. <a href=\"%5\">Forget it</a>")
-                       .arg((movement ? QString::fromStdString(movement->title) : t.movement).toHtmlEscaped(),
-                            QString::fromUtf8(measure->title), valueText(t.value, measure->unit, m_lengths), day(t.on))
-                       .arg(i));
-    }
-    return out.join("<br>");
-}
-
-QString ClientView::hurtsText() const {
-    QStringList out;
-    for (const auto& f : m_file.client.flags)
-        out.append(f.stands()
-                       ? tr("<b>%1</b> since %2, not cleared").arg(redFlagTitle(f.flag.toStdString()), day(f.since))
-                       : tr("%1, cleared on %2 by %3")
-                             .arg(redFlagTitle(f.flag.toStdString()), day(*f.clearedOn), f.clearedBy.toHtmlEscaped()));
-    constexpr int kMost = 5;
-    int told = 0;
-    for (const auto& p : m_file.complaints) {
-        if (++told > kMost) break;
-        const QString where = p.place.isEmpty() ? QString() : ", " + painPlaceTitle(p.place.toStdString()).toLower();
-        out.append(tr("%1: pain %2 of 10%3%4")
-                       .arg(day(*p.askedOn))
-                       .arg(p.score.value_or(0))
-                       .arg(where, p.sharp ? tr(", sharp") : QString()));
-    }
-    return out.join("<br>");
-}
-
 void ClientView::fillSets() {
     const auto chosen = chosenSet();
     m_sets->clear();
     for (auto s = m_file.log.rbegin(); s != m_file.log.rend(); ++s) {
         const EditedSet edited = fold(s->edits);
         const Movement* movement = m_catalogue->movement(s->movement.toStdString());
-        QStringList words{day(s->heldOn), movement ? QString::fromStdString(movement->title) : s->movement};
+        QStringList words{dayText(s->heldOn), movement ? QString::fromStdString(movement->title) : s->movement};
         if (edited.facts.log.kind != SetKind::Working) words.append(kindText(edited.facts.log.kind));
         if (const QString load = loadText(edited.facts.log.load, m_lengths); !load.isEmpty()) words.append(load);
         if (const QString aids = aidsText(edited.facts, m_lengths); !aids.isEmpty()) words.append(aids);

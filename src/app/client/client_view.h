@@ -59,6 +59,7 @@ class ClientView : public QWidget {
     void fillWords();
     void fillSets();
     void save();
+    static QString dayText(const QDate& day);
     QString cuesText() const;
     QString trialsText() const;
     QString targetsText() const;

@@ -39,9 +39,9 @@ QListWidget* bigList(QWidget* parent, const char* name, const QString& spoken) {
 
 }  // namespace
 
-HomeView::HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<const Catalogue> catalogue,
-                   QWidget* parent)
-    : QWidget(parent), m_library(library), m_undo(undo), m_catalogue(std::move(catalogue)) {
+HomeView::HomeView(store::Library* library, record::ClientBook* clients, QUndoStack* undo,
+                   std::shared_ptr<const Catalogue> catalogue, QWidget* parent)
+    : QWidget(parent), m_library(library), m_book(clients), m_undo(undo), m_catalogue(std::move(catalogue)) {
     m_typing.setSingleShot(true);
     m_typing.setInterval(kTypingPauseMs);
     connect(&m_typing, &QTimer::timeout, this, &HomeView::saveEdits);

@@ -22,7 +22,6 @@
 #include "app/parts/movement_box.h"
 #include "app/parts/set_row.h"
 #include "present/log_words.h"
-#include "record/erasing.h"
 
 namespace zevo::app {
 namespace {
@@ -92,10 +91,10 @@ std::optional<store::Client> HomeView::current() const {
 void HomeView::refresh(bool all) {
     if (m_typing.isActive()) saveNow();
     m_outlines.clear();
-    auto found = m_library->findClients(all ? QString() : m_search->text(), m_archived->isChecked());
+    auto found = m_book->find(all ? QString() : m_search->text(), m_archived->isChecked());
     if (!found) return emit failed(present::sentence(found.error()));
     if (all)
-        if (const auto others = m_library->findClients({}, !m_archived->isChecked()))
+        if (const auto others = m_book->find({}, !m_archived->isChecked()))
             found->insert(found->end(), others->begin(), others->end());
     const auto before = current();
     m_clients.clear();
@@ -188,10 +187,9 @@ void HomeView::showSets(const store::Client& client) {
 
 void HomeView::newClient(const QString& name, double statureCm) {
     if (m_typing.isActive()) saveNow();
-    const auto id = m_library->addClient({{}, name, statureCm, "", {}});
-    if (!id) return emit failed(present::sentence(id.error()));
+    const auto id = m_book->add({{}, name, statureCm, "", {}});
     refresh();
-    selectClient(*id);
+    selectClient(id);
 }
 
 void HomeView::addClient() {
@@ -231,7 +229,7 @@ void HomeView::changeClient(const store::Client& after) {
 }
 
 void HomeView::apply(const store::Client& client) {
-    if (auto done = m_library->updateClient(client); !done) return emit failed(present::sentence(done.error()));
+    m_book->change(client);
     for (std::size_t i = 0; i < m_clients.size(); ++i)
         if (m_clients[i].id == client.id) {
             m_clients[i] = client;
@@ -261,9 +259,10 @@ void HomeView::offerErasure() {
 
 void HomeView::eraseClient(store::ClientId id) {
     m_undo->clear();
-    if (auto done = record::eraseClient(*m_library, id); !done) emit failed(present::sentence(done.error()));
-    emit erased(id);
-    refresh();
+    m_book->erase(id, [this, id] {
+        emit erased(id);
+        refresh();
+    });
 }
 
 void HomeView::deleteClient() {
@@ -271,7 +270,7 @@ void HomeView::deleteClient() {
 }
 
 bool HomeView::askErasure(store::ClientId id) {
-    const auto client = m_library->client(id);
+    const auto client = m_book->client(id);
     const auto has = m_library->holdings(id);
     if (!client || !has) return false;
     QMessageBox ask(QMessageBox::Question, tr("Delete client"), tr("Delete %1 for good?").arg(client->name),

@@ -9,6 +9,7 @@
 #include "app/care/pain_row.h"
 #include "app/theme/theme.h"
 #include "app/work/settings.h"
+#include "record/client_book.h"
 #include "store/library.h"
 
 class QCheckBox;
@@ -33,8 +34,8 @@ class SetRow;
 class HomeView : public QWidget {
     Q_OBJECT
   public:
-    HomeView(store::Library* library, QUndoStack* undo, std::shared_ptr<const Catalogue> catalogue,
-             QWidget* parent = nullptr);
+    HomeView(store::Library* library, record::ClientBook* clients, QUndoStack* undo,
+             std::shared_ptr<const Catalogue> catalogue, QWidget* parent = nullptr);
     void setCatalogue(std::shared_ptr<const Catalogue> catalogue);
     /// Keeps what is still being typed.
     void saveNow();
@@ -44,7 +45,7 @@ class HomeView : public QWidget {
     void refresh(bool all = false);
     /// What is searched for.
     QLineEdit* searchBox() const { return m_search; }
-    /// Shows what goes, and erases for good when the coach says so. Whether it was done.
+    /// Shows what goes, and erases for good when the coach says so; `erased` when it is done. Whether they said so.
     bool askErasure(store::ClientId id);
     void selectClient(store::ClientId id);
     /// Adds a client and chooses them.
@@ -87,6 +88,7 @@ class HomeView : public QWidget {
     Theme m_theme = lightTheme();
     Settings m_settings;
     store::Library* m_library;
+    record::ClientBook* m_book;
     QUndoStack* m_undo;
     std::shared_ptr<const Catalogue> m_catalogue;
     QTimer m_typing;                                          ///< a pause in typing

@@ -9,6 +9,7 @@
 #include "app/work/job_queue.h"
 #include "app/work/settings.h"
 #include "core/session/session.h"
+#include "record/client_book.h"
 #include "record/set_writer.h"
 #include "store/library.h"
 #include "store/log.h"
@@ -26,6 +27,7 @@ inline constexpr const char* kVideos =
 /// outlives the desks; only on the window's thread.
 struct Workplace {
     store::Library& library;
+    record::ClientBook& clients;
     store::Log& log;
     Settings& settings;
     const std::shared_ptr<const Catalogue>& catalogue;  ///< as it is now: it is read anew when a standard comes in

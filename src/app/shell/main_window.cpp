@@ -36,7 +36,8 @@ MainWindow::MainWindow(store::Library library)
       m_actions(this),
       m_undo(new QUndoStack(this)),
       m_writer(new record::SetWriter(m_library.folder(),
-                                     m_library.isReadOnly() ? store::Access::Read : store::Access::Write, this)) {
+                                     m_library.isReadOnly() ? store::Access::Read : store::Access::Write, this)),
+      m_clients(new record::ClientBook(m_library, *m_writer, this)) {
     setWindowTitle("Zevo");
     resize(1280, 800);
     setAcceptDrops(true);
@@ -63,7 +64,7 @@ MainWindow::MainWindow(store::Library library)
     column->addWidget(m_pages, 1);
     setCentralWidget(page);
 
-    m_home = new HomeView(&m_library, m_undo, m_catalogue, this);
+    m_home = new HomeView(&m_library, m_clients, m_undo, m_catalogue, this);
     m_review = new ReviewView(m_actions, this);
     m_film = new FilmView(m_library.folder(), &m_queue, m_actions, this);
     m_compare = new CompareView(m_actions, this);
@@ -169,12 +170,16 @@ void MainWindow::openClip(const QString& path, bool show) {
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
     request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
     request.facts = chosenMovement(m_settings, *m_catalogue);
-    if (const auto whose = m_library.client(*client))
+    if (const auto whose = m_clients->client(*client))
         request.facts = record::carriedOver(m_library, *whose, request.facts);
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
-    const QString name = QFileInfo(path).fileName();
+    m_at->afterWrites([this, request, show] { measure(request, show); });
+}
+
+void MainWindow::measure(const record::ImportRequest& request, bool show) {
+    const QString name = QFileInfo(request.clipPath).fileName();
     auto outcome = std::make_shared<std::optional<record::Imported>>();
     m_queue.add(
         tr("Measuring %1").arg(name), JobQueue::Priority::Normal,

@@ -112,6 +112,7 @@ class MainWindow : public QMainWindow {
     void refreshUndo();
     void undo();
     void redo();
+    void measure(const record::ImportRequest& request, bool show);
     void measured(const record::Imported& set, bool show);
     void failed(const QString& title, const Error& error, bool clip);
     void showNotice(const QString& text);
@@ -148,6 +149,7 @@ class MainWindow : public QMainWindow {
     QLabel *m_title, *m_subtitle, *m_notice;
     QPushButton *m_toHome, *m_open, *m_filmTop, *m_pain, *m_undoButton, *m_look, *m_units, *m_help;
     record::SetWriter* m_writer;
+    record::ClientBook* m_clients;
     std::optional<store::SetId> m_ready;
     int m_opening = 0;  ///< number of the page or set asked for last: an earlier one is not shown any more
     std::unique_ptr<Workplace> m_at;

@@ -21,7 +21,8 @@ namespace {
 /// A set taken out of the record, until Zevo is closed.
 class SetDeletion : public QUndoCommand {
   public:
-    SetDeletion(store::Library* library, HomeView* home, store::SetId id) : m_library(library), m_home(home), m_id(id) {
+    SetDeletion(record::SetWriter* writer, store::SetId id, record::SetWriter::Done done)
+        : m_writer(writer), m_id(id), m_done(std::move(done)) {
         setText(HomeView::tr("deleting a set"));
     }
     void undo() override { hide(false); }
@@ -29,20 +30,19 @@ class SetDeletion : public QUndoCommand {
 
   private:
     void hide(bool hidden) {
-        if (auto done = m_library->hideSet(m_id, hidden); !done) emit m_home->failed(sentence(done.error()));
-        m_home->refresh();
+        m_writer->run([id = m_id, hidden](store::Library& library) { return library.hideSet(id, hidden); }, m_done);
     }
-    store::Library* m_library;
-    HomeView* m_home;
+    record::SetWriter* m_writer;
     store::SetId m_id;
+    record::SetWriter::Done m_done;
 };
 
 }  // namespace
 
 void MainWindow::buildDesks() {
     m_at = std::make_unique<Workplace>(
-        Workplace{m_library, m_log, m_settings, m_catalogue, m_actions, *m_undo, m_queue, *m_writer, *m_strip, *m_ask,
-                  this, [this](const QWidget* page) { return currentView() == page; },
+        Workplace{m_library, *m_clients, m_log, m_settings, m_catalogue, m_actions, *m_undo, m_queue, *m_writer,
+                  *m_strip, *m_ask, this, [this](const QWidget* page) { return currentView() == page; },
                   [this](const QString& text) { showNotice(text); },
                   [this](const QString& title, const Error& error, bool clip) { failed(title, error, clip); },
                   [this] { return ++m_opening; }, [this](int opening) { return opening == m_opening; }});
@@ -74,10 +74,7 @@ void MainWindow::connectDesks() {
     m_actions.on("film", [this] { filmSet(); });
     m_actions.on("filmOther", [this] { filmOtherView(); });
     connect(m_home, &HomeView::filmWanted, this, &MainWindow::filmSet);
-    connect(m_film, &FilmView::deleteWanted, this, [this](store::SetId id) {
-        deleteSet(id);
-        m_film->showSession(m_library);
-    });
+    connect(m_film, &FilmView::deleteWanted, this, &MainWindow::deleteSet);
     connect(m_film, &FilmView::movementChosen, m_home, &HomeView::movementChosen);
     connect(m_film, &FilmView::clientChanged, this, [this](const store::Client& client) {
         m_home->refresh();
@@ -125,10 +122,7 @@ void MainWindow::connectDesks() {
         m_clientDesk->reload();
     });
     connect(m_client, &ClientView::setWanted, this, &MainWindow::openSet);
-    connect(m_client, &ClientView::deleteWanted, this, [this](store::SetId id) {
-        deleteSet(id);
-        m_clientDesk->reload();
-    });
+    connect(m_client, &ClientView::deleteWanted, this, &MainWindow::deleteSet);
     connect(m_clientDesk, &ClientDesk::opened, this, [this] {
         m_review->stage()->setPlaying(false);
         const store::Client& client = m_client->file().client;
@@ -187,7 +181,7 @@ void MainWindow::filmSet() {
         if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
         const auto id = m_home->clientForClip();
         if (!id) return;
-        const auto read = m_library.client(*id);
+        const auto read = m_clients->client(*id);
         if (!read) return showNotice(sentence(read.error()));
         client = *read;
         facts = record::carriedOver(m_library, client, chosenMovement(m_settings, *m_catalogue));
@@ -246,7 +240,7 @@ void MainWindow::exportClient(const QString& into) {
 void MainWindow::openPalette() {
     std::vector<Palette::Place> places;
     if (currentView() != m_film)
-        if (const auto clients = m_library.findClients({}))
+        if (const auto clients = m_clients->find({}))
             for (const auto& c : *clients)
                 places.push_back(
                     {tr("Client %1").arg(c.client.name), [this, id = c.client.id] { showClientPage(id); }});
@@ -266,7 +260,12 @@ void MainWindow::deleteShownSet() {
 }
 
 void MainWindow::deleteSet(store::SetId id) {
-    m_undo->push(new SetDeletion(&m_library, m_home, id));
+    m_undo->push(new SetDeletion(m_writer, id, [this](const Result<void>& done) {
+        if (!done) showNotice(sentence(done.error()));
+        m_home->refresh();
+        if (currentView() == m_film) m_film->showSession(m_library);
+        m_clientDesk->reload();
+    }));
 }
 
 /// The question of the client who is here; without one, the rules.
@@ -275,7 +274,7 @@ void MainWindow::askPain() {
     const bool inSet = currentView() == m_review && m_review->hasSet();
     const auto client = inSet ? std::optional(m_review->client()) : m_home->current();
     if (!client) return m_stop->toggle();
-    const auto now = m_library.client(client->id);
+    const auto now = m_clients->client(client->id);
     m_question->ask(now ? *now : *client);
 }
 

@@ -16,6 +16,11 @@ void MainWindow::connectPages() {
     connect(m_home, &HomeView::openClipWanted, this, &MainWindow::chooseClip);
     connect(m_home, &HomeView::setWanted, this, &MainWindow::openSet);
     connect(m_home, &HomeView::failed, this, &MainWindow::showNotice);
+    connect(m_clients, &record::ClientBook::refused, this, [this](const Error& why) {
+        showNotice(sentence(why) + " " + tr("Nothing was changed."));
+        m_log.write("change of a client", why);
+        m_home->refresh();
+    });
     connect(m_home, &HomeView::erased, this, [this](store::ClientId id) {
         if (m_review->hasSet() && m_review->client().id == id) m_ready.reset();
         m_actions.get("showReady")->setEnabled(m_ready.has_value());
@@ -61,8 +66,11 @@ void MainWindow::connectPages() {
         refreshUndo();
     });
     connect(m_review, &ReviewView::heldOnChosen, this, [this](const QDate& day) {
-        if (auto done = m_library.setHeldOn(m_review->id(), day); !done) return showNotice(sentence(done.error()));
-        describeSet();
+        m_writer->run([id = m_review->id(), day](store::Library& library) { return library.setHeldOn(id, day); },
+                      [this](const Result<void>& done) {
+                          if (!done) return showNotice(sentence(done.error()));
+                          describeSet();
+                      });
     });
     connect(m_review->panel(), &SetPanel::deleteWanted, this, &MainWindow::deleteShownSet);
     connect(m_undo, &QUndoStack::indexChanged, this, &MainWindow::refreshUndo);

@@ -1,5 +1,7 @@
 #include "app/work/job_queue.h"
 
+#include <sched.h>
+
 #include <QElapsedTimer>
 #include <QThread>
 #include <algorithm>
@@ -60,6 +62,17 @@ int JobQueue::count(Priority atLeast) const {
         std::count_if(m_all.begin(), m_all.end(), [&](const auto& e) { return e->job.priority >= atLeast; }));
 }
 
+namespace {
+
+/// The thread, and those it starts, measures for long: it gets its share of the processor as before, but does not push
+/// aside a thread that has just something to draw. (A lower niceness starves it where other programs work.)
+void runAsBatch() {
+    const sched_param none{};
+    (void)sched_setscheduler(0, SCHED_BATCH, &none);  // refused: as before
+}
+
+}  // namespace
+
 void JobQueue::startWaiting() {
     for (;;) {
         int taken = 0;
@@ -99,15 +112,16 @@ void JobQueue::start(Entry& e) {
     };
     auto result = std::make_shared<Result<void>>();
     // The work goes to its thread whole and ends there with everything it holds: a camera takes its time to close.
-    e.thread =
-        QThread::create([work = std::make_shared<Work>(std::move(e.work)), cancel = e.cancel, tell, result]() mutable {
-            *result = pipeline::guarded([&] { return (*work)(*cancel, tell); });
-            *work = nullptr;
-        });
+    e.thread = QThread::create([work = std::make_shared<Work>(std::move(e.work)), cancel = e.cancel, tell, result,
+                                measures = e.job.priority != Priority::Now]() mutable {
+        if (measures) runAsBatch();
+        *result = pipeline::guarded([&] { return (*work)(*cancel, tell); });
+        *work = nullptr;
+    });
     connect(e.thread, &QThread::finished, this, [this, id, result, cancel = e.cancel] {
         ended(id, *cancel ? Result<void>(refusal(NoticeKind::Stopped)) : *result);
     });
-    e.thread->start(e.job.priority == Priority::Now ? QThread::InheritPriority : QThread::LowPriority);
+    e.thread->start();
 }
 
 void JobQueue::ended(JobId id, Result<void> result) {

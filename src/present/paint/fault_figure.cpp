@@ -1,6 +1,7 @@
 #include "present/paint/fault_figure.h"
 
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
 
 #include "core/base/degrees.h"
@@ -112,10 +113,21 @@ std::vector<QPolygonF> faultLines(const QString& figure, const Turned& turned) {
 }
 
 void drawFault(QPainter& p, const QRectF& box, const QString& figure, const Turned& turned, const Theme& theme) {
+    constexpr double kHeadRadius = 4.5, kMargin = 3;
+    const auto meant = faultLines(figure, {}), seen = faultLines(figure, turned);
+    QRectF room(4, 0, 92, kFloor + 1.5);  // of the floor
+    for (const auto* lines : {&meant, &seen})
+        for (const QPolygonF& line : *lines) {
+            const double head = figure == "front" ? 0 : kHeadRadius;
+            room = room.united(line.boundingRect().adjusted(-head, -head, head, 0));
+        }
+    room.adjust(-kMargin, -kMargin, kMargin, kMargin);
+    const double scale = std::min(box.width() / room.width(), box.height() / room.height());
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    p.translate(box.topLeft());
-    p.scale(box.width() / 100, box.height() / 100);
+    p.translate(box.center());
+    p.scale(scale, scale);
+    p.translate(-room.center());
     p.setPen(QPen(theme.line, 1.5));
     p.drawLine(QPointF(4, kFloor + 1.5), QPointF(96, kFloor + 1.5));
     auto draw = [&](const std::vector<QPolygonF>& lines, const QPen& pen) {
@@ -125,11 +137,11 @@ void drawFault(QPainter& p, const QRectF& box, const QString& figure, const Turn
         for (const auto& line : lines)
             if (line.size() >= 5 && figure != "front") {
                 p.setBrush(Qt::NoBrush);
-                p.drawEllipse(figure == "bridge" ? line.front() : line.back(), 4.5, 4.5);
+                p.drawEllipse(figure == "bridge" ? line.front() : line.back(), kHeadRadius, kHeadRadius);
             }
     };
-    draw(faultLines(figure, {}), QPen(theme.ghost, 2, Qt::DashLine, Qt::RoundCap, Qt::RoundJoin));
-    draw(faultLines(figure, turned), QPen(theme.outside, 3, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    draw(meant, QPen(theme.ghost, 2, Qt::DashLine, Qt::RoundCap, Qt::RoundJoin));
+    draw(seen, QPen(theme.outside, 3, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     p.restore();
 }
 

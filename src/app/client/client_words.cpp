@@ -1,0 +1,88 @@
+// What the client's page says of them: which words and set-ups worked, own targets, what hurts.
+#include <QLocale>
+#include <algorithm>
+
+#include "app/client/client_view.h"
+#include "present/log_words.h"
+
+namespace zevo::app {
+
+using namespace present;
+
+QString ClientView::cuesText() const {
+    std::vector<CueScore> scores = m_file.scores;
+    std::stable_sort(scores.begin(), scores.end(), [](const CueScore& a, const CueScore& b) {
+        return a.worked - a.failed() > b.worked - b.failed();
+    });
+    QStringList out;
+    for (const CueScore& s : scores)
+        out.append(tr("<b>“%1”</b> %2 <span>(%3)</span>")
+                       .arg(QString::fromStdString(s.wording).toHtmlEscaped(), scoreText(s),
+                            QString::fromStdString(m_catalogue->advice.title(s.fault)).toLower().toHtmlEscaped()));
+    return out.join("<br>");
+}
+
+QString ClientView::trialsText() const {
+    QStringList out;
+    constexpr std::size_t kMost = 6;
+    for (auto t = m_file.ledger.trials.rbegin();
+         t != m_file.ledger.trials.rend() && static_cast<std::size_t>(out.size()) < kMost; ++t) {
+        QStringList what, told;
+        for (const auto& c : t->changes) what.append(changeText(c, *m_catalogue, t->movement, m_lengths));
+        for (const auto& d : t->differences)
+            if (d.significant && told.size() < 2) told.append(differenceText(d, m_lengths));
+        for (const auto& f : t->gone)
+            told.append(tr("gone: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
+        for (const auto& f : t->brought)
+            told.append(tr("new: %1").arg(QString::fromStdString(m_catalogue->advice.title(f)).toLower()));
+        if (told.isEmpty()) told.append(tr("no difference beyond noise"));
+        if (!t->seenAlike) told = {tr("not filmed alike, left open")};
+        out.append(tr("<b>%1</b> %2 <span>(%3)</span>")
+                       .arg(what.join(", ").toHtmlEscaped(), told.join("; ").toHtmlEscaped(),
+                            dayText(QDate::fromJulianDay(t->day))));
+    }
+    return out.join("<br>");
+}
+
+QString ClientView::targetsText() const {
+    QStringList out;
+    for (std::size_t i = 0; i < m_file.client.targets.size(); ++i) {
+        const auto& t = m_file.client.targets[i];
+        const MeasureId measure = MeasureId::named(t.measure.toStdString());
+        const Movement* movement = m_catalogue->movement(t.movement.toStdString());
+        if (!measure) continue;
+        out.append(tr("%1, %2: <b>%3</b>, from %4. <a href=\"%5\">Forget it</a>")
+                       .arg((movement ? QString::fromStdString(movement->title) : t.movement).toHtmlEscaped(),
+                            QString::fromUtf8(measure->title), valueText(t.value, measure->unit, m_lengths),
+                            dayText(t.on))
+                       .arg(i));
+    }
+    return out.join("<br>");
+}
+
+QString ClientView::hurtsText() const {
+    QStringList out;
+    for (const auto& f : m_file.client.flags)
+        out.append(
+            f.stands()
+                ? tr("<b>%1</b> since %2, not cleared").arg(redFlagTitle(f.flag.toStdString()), dayText(f.since))
+                : tr("%1, cleared on %2 by %3")
+                      .arg(redFlagTitle(f.flag.toStdString()), dayText(*f.clearedOn), f.clearedBy.toHtmlEscaped()));
+    constexpr int kMost = 5;
+    int told = 0;
+    for (const auto& p : m_file.complaints) {
+        if (++told > kMost) break;
+        const QString where = p.place.isEmpty() ? QString() : ", " + painPlaceTitle(p.place.toStdString()).toLower();
+        out.append(tr("%1: pain %2 of 10%3%4")
+                       .arg(dayText(*p.askedOn))
+                       .arg(p.score.value_or(0))
+                       .arg(where, p.sharp ? tr(", sharp") : QString()));
+    }
+    return out.join("<br>");
+}
+
+QString ClientView::dayText(const QDate& day) {
+    return QLocale().toString(day, "d MMM yyyy");
+}
+
+}  // namespace zevo::app
