@@ -144,16 +144,16 @@ class TestWindow : public QObject {
         stature->selectAll();
         QTest::keyClicks(stature, "181");
         QTest::keyClick(stature, Qt::Key_Return);
-        auto record = library();
-        QCOMPARE(record.clients()->at(0).name, QString("Aldous Brackenwhite"));
-        NEAR_CM(record.clients()->at(0).statureCm, 181);
+        auto kept = [this] { return library().clients()->at(0); };
+        QCOMPARE(kept().name, QString("Aldous Brackenwhite"));
+        NEAR_CM(kept().statureCm, 181);
         child<QListWidget>(m_window.get(), "sets")->setFocus();
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
-        NEAR_CM(record.clients()->at(0).statureCm, 0);
+        NEAR_CM(kept().statureCm, 0);
         QTest::keyClick(m_window.get(), Qt::Key_Y, Qt::ControlModifier);
-        NEAR_CM(record.clients()->at(0).statureCm, 181);
+        NEAR_CM(kept().statureCm, 181);
         QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
-        QVERIFY(record.clients()->at(0).consent.has_value());
+        QVERIFY(kept().consent.has_value());
     }
 
     /// Typing touches the disk when the focus leaves or after a pause, never per letter.
@@ -845,11 +845,11 @@ class TestWindow : public QObject {
         QVERIFY(m_window->currentView() == m_window->home());
         QVERIFY(text("notice").contains("Undo"));
         auto* sets = child<QListWidget>(m_window.get(), "sets");
-        QCOMPARE(sets->count(), 0);
+        QTRY_COMPARE_WITH_TIMEOUT(sets->count(), 0, kLong);
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
-        QCOMPARE(sets->count(), 1);
+        QTRY_COMPARE_WITH_TIMEOUT(sets->count(), 1, kLong);
         QTest::keyClick(m_window.get(), Qt::Key_Y, Qt::ControlModifier);
-        QCOMPARE(sets->count(), 0);
+        QTRY_COMPARE_WITH_TIMEOUT(sets->count(), 0, kLong);
         m_window->close();
         start(m_dir->path());
         QCOMPARE(child<QListWidget>(m_window.get(), "sets")->count(), 0);
@@ -915,7 +915,7 @@ class TestWindow : public QObject {
         QCOMPARE(child<QListWidget>(m_window.get(), "clients")->count(), 1);
         answer("Erase for good");
         click("deleteClient");
-        QCOMPARE(child<QListWidget>(m_window.get(), "clients")->count(), 0);
+        QTRY_COMPARE_WITH_TIMEOUT(child<QListWidget>(m_window.get(), "clients")->count(), 0, kLong);
         QVERIFY(child<QLabel>(m_window.get(), "empty")->isVisible());
         QVERIFY(QFile::exists(fixture("side")));  // the coach's file stays
     }

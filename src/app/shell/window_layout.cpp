@@ -68,9 +68,9 @@ void MainWindow::connectPages() {
     connect(m_review, &ReviewView::heldOnChosen, this, [this](const QDate& day) {
         m_writer->run([id = m_review->id(), day](store::Library& library) { return library.setHeldOn(id, day); },
                       [this](const Result<void>& done) {
-                          if (!done) return showNotice(sentence(done.error()));
-                          describeSet();
+                          if (!done) showNotice(sentence(done.error()));
                       });
+        describeSet();
     });
     connect(m_review->panel(), &SetPanel::deleteWanted, this, &MainWindow::deleteShownSet);
     connect(m_undo, &QUndoStack::indexChanged, this, &MainWindow::refreshUndo);
