@@ -1,6 +1,8 @@
 #pragma once
 
 #include <array>
+#include <initializer_list>
+#include <string>
 #include <string_view>
 
 namespace zevo {
@@ -182,6 +184,12 @@ consteval double calibrated(std::string_view id) {
     for (const Calibrated& row : kCalibration)
         if (row.id == id) return row.value;
     throw "no such calibrated number";
+}
+/// The same by the parts of its name.
+consteval double calibrated(std::initializer_list<std::string_view> parts) {
+    std::string id;
+    for (std::string_view part : parts) id += part;
+    return calibrated(std::string_view(id));
 }
 
 }  // namespace zevo

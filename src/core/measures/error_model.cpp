@@ -11,29 +11,18 @@
 namespace zevo {
 namespace {
 
-/// Knee, hip, trunk, shin, thigh: at least the 90th percentile of the errors of both figures together
-/// (docs/measurements.md).
+/// Knee, hip, trunk, shin, thigh, in the order of Quantity.
 using Row = std::array<Allowance, 5>;
-constexpr Row kSquat{{{calibrated("squat.knee.still"), calibrated("squat.knee.deep")},
-                      {calibrated("squat.hip.still"), calibrated("squat.hip.deep")},
-                      {calibrated("squat.trunk.still"), calibrated("squat.trunk.deep")},
-                      {calibrated("squat.shin.still"), calibrated("squat.shin.deep")},
-                      {calibrated("squat.thigh.still"), calibrated("squat.thigh.deep")}}};
-constexpr Row kLunge{{{calibrated("lunge.knee.still"), calibrated("lunge.knee.deep")},
-                      {calibrated("lunge.hip.still"), calibrated("lunge.hip.deep")},
-                      {calibrated("lunge.trunk.still"), calibrated("lunge.trunk.deep")},
-                      {calibrated("lunge.shin.still"), calibrated("lunge.shin.deep")},
-                      {calibrated("lunge.thigh.still"), calibrated("lunge.thigh.deep")}}};
-constexpr Row kHinge{{{calibrated("hinge.knee.still"), calibrated("hinge.knee.deep")},
-                      {calibrated("hinge.hip.still"), calibrated("hinge.hip.deep")},
-                      {calibrated("hinge.trunk.still"), calibrated("hinge.trunk.deep")},
-                      {calibrated("hinge.shin.still"), calibrated("hinge.shin.deep")},
-                      {calibrated("hinge.thigh.still"), calibrated("hinge.thigh.deep")}}};
-constexpr Row kBridge{{{calibrated("bridge.knee.still"), calibrated("bridge.knee.deep")},
-                       {calibrated("bridge.hip.still"), calibrated("bridge.hip.deep")},
-                       {calibrated("bridge.trunk.still"), calibrated("bridge.trunk.deep")},
-                       {calibrated("bridge.shin.still"), calibrated("bridge.shin.deep")},
-                       {calibrated("bridge.thigh.still"), calibrated("bridge.thigh.deep")}}};
+consteval Row rowOf(std::string_view family) {
+    constexpr std::array<std::string_view, 5> kQuantities{"knee", "hip", "trunk", "shin", "thigh"};
+    Row out{};
+    for (std::size_t i = 0; i < out.size(); ++i)
+        out[i] = {calibrated({family, ".", kQuantities[i], ".still"}),
+                  calibrated({family, ".", kQuantities[i], ".deep"})};
+    return out;
+}
+constexpr Row kSquat = rowOf("squat"), kLunge = rowOf("lunge"), kHinge = rowOf("hinge"), kBridge = rowOf("bridge");
+
 constexpr double kRigidTolerance = calibrated("doubt.rigid"), kTrunkTolerance = calibrated("doubt.trunk");
 
 }  // namespace
