@@ -192,7 +192,7 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
     // Where the repetitions are, as far as the poses alone tell.
     if (const auto view = measureView(out.poses, out.clip, context)) {
         readShoes(shoes, *view, out);
-        askAtTurningPoints(clip, *view, options, cancel, out);
+        estimateAtTurningPoints(clip, *view, options, cancel, out);
     }
     if (cancel) return refusal(NoticeKind::Stopped);
     return out;

@@ -100,7 +100,7 @@ Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& contex
         }
         if (const auto view = measureView(out.poses, out.clip, context)) {
             readShoes(shoes, *view, out);
-            askAtTurningPoints(filmed.path, *view, options, cancel, out);
+            estimateAtTurningPoints(filmed.path, *view, options, cancel, out);
         }
         if (cancel) return refusal(NoticeKind::Stopped);
         return out;

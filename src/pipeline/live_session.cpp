@@ -325,7 +325,7 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     auto shoeStage = makeShoeStage(shoes);
     std::unique_lock lock(m.mutex);
     if (m.cameraGone) return *m.cameraGone;
-    // Between two pictures of the following thread, so that none is counted to neither side.
+    // Between two pictures of the following thread, so that every frame belongs to exactly one side.
     m.followed.wait(lock, [&] { return m.stopping || !m.following; });
     if (m.ring.empty()) return Error{"The camera has not sent a picture yet.", path};
     m.counts.recorded = m.counts.dropped = 0;

@@ -22,7 +22,7 @@ const PoseFrame* nearest(const PoseFrames& poses, double timeS) {
     return at == poses.end() || !at->found || std::abs(at->timeS - timeS) > 0.02 ? nullptr : &*at;
 }
 
-Result<void> estimateAround(media::FrameSource& source, pose::OpinionReader& reader, const Observation& seen,
+Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& reader, const Observation& seen,
                             double bottomS, bool larger, std::vector<SecondEstimate>& out) {
     const double frameS = 1 / std::max(1.0, source.facts().frameRate);
     reader.reset();
@@ -38,11 +38,11 @@ Result<void> estimateAround(media::FrameSource& source, pose::OpinionReader& rea
         for (auto& p : near.points) p.x /= scale, p.y /= scale;
         for (const bool second : {false, true}) {
             if (!second && !larger) continue;
-            auto opinion =
+            auto estimate =
                 second ? reader.second(frame.picture.view(), near) : reader.larger(frame.picture.view(), near);
-            if (!opinion) return opinion.error();
-            for (auto& p : opinion->points) p.x *= scale, p.y *= scale;
-            out.push_back(std::move(*opinion));
+            if (!estimate) return estimate.error();
+            for (auto& p : estimate->points) p.x *= scale, p.y *= scale;
+            out.push_back(std::move(*estimate));
         }
     }
     return {};
@@ -50,9 +50,9 @@ Result<void> estimateAround(media::FrameSource& source, pose::OpinionReader& rea
 
 }  // namespace
 
-void askAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
-                        const std::atomic<bool>& cancel, Observation& seen) {
-    if (isFrontal(found.track->view) || !opinionsHelp(found.track->family)) return;
+void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
+                             const std::atomic<bool>& cancel, Observation& seen) {
+    if (isFrontal(found.track->view) || !secondEstimatesHelp(found.track->family)) return;
     std::vector<double> bottoms;
     for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);
     const auto workers = static_cast<std::size_t>(
@@ -63,7 +63,7 @@ void askAtTurningPoints(const std::string& clip, const MeasuredView& found, cons
         for (std::size_t w = 0; w < workers; ++w)
             threads.emplace_back([&, w] {
                 (void)guarded([&]() -> Result<void> {
-                    auto reader = pose::makeOpinionReader(options.modelDir);
+                    auto reader = pose::makeSecondEstimator(options.modelDir);
                     if (!reader) return reader.error();
                     auto source = media::openClip(clip, {kWidestFrame});
                     if (!source) return source.error();

@@ -10,7 +10,7 @@ namespace zevo::pipeline {
 /// The second look: asks the larger network and one trained elsewhere on three frames around every turning point in
 /// `found`, and keeps their raw answers in `seen.secondEstimates`. Repetitions that could not be asked about (a frame
 /// that is not found again, a network that does not start) are named in `seen.notices`.
-void askAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
-                        const std::atomic<bool>& cancel, Observation& seen);
+void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
+                             const std::atomic<bool>& cancel, Observation& seen);
 
 }  // namespace zevo::pipeline

@@ -9,9 +9,9 @@
 namespace zevo::pose {
 namespace {
 
-class NetworkOpinions final : public OpinionReader {
+class NetworkEstimates final : public SecondEstimator {
   public:
-    NetworkOpinions(Landmarker larger, SecondNetwork second)
+    NetworkEstimates(Landmarker larger, SecondNetwork second)
         : m_larger(std::move(larger)), m_second(std::move(second)) {}
 
     Result<SecondEstimate> larger(const PictureView& picture, const PoseFrame& near) override {
@@ -59,14 +59,14 @@ class NetworkOpinions final : public OpinionReader {
 
 }  // namespace
 
-Result<std::unique_ptr<OpinionReader>> makeOpinionReader(const std::string& modelDir) {
+Result<std::unique_ptr<SecondEstimator>> makeSecondEstimator(const std::string& modelDir) {
     auto graph = loadGraph(modelDir + "/pose_landmark_heavy.tflite");
     if (!graph) return graph.error();
     auto larger = Landmarker::create(*graph);
     if (!larger) return larger.error();
     auto second = SecondNetwork::create(modelDir);
     if (!second) return second.error();
-    return std::unique_ptr<OpinionReader>(std::make_unique<NetworkOpinions>(std::move(*larger), std::move(*second)));
+    return std::unique_ptr<SecondEstimator>(std::make_unique<NetworkEstimates>(std::move(*larger), std::move(*second)));
 }
 
 }  // namespace zevo::pose

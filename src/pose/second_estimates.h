@@ -10,9 +10,9 @@
 namespace zevo::pose {
 
 /// Asks other networks than the one that is followed with, on single frames. One instance per thread.
-class OpinionReader {
+class SecondEstimator {
   public:
-    virtual ~OpinionReader() = default;
+    virtual ~SecondEstimator() = default;
     /// The larger network of the same kind, in the region that it settles on; frames of one turning point in order.
     virtual Result<SecondEstimate> larger(const PictureView& picture, const PoseFrame& near) = 0;
     /// The one that was trained elsewhere.
@@ -20,6 +20,6 @@ class OpinionReader {
     /// Another turning point begins.
     virtual void reset() = 0;
 };
-Result<std::unique_ptr<OpinionReader>> makeOpinionReader(const std::string& modelDir);
+Result<std::unique_ptr<SecondEstimator>> makeSecondEstimator(const std::string& modelDir);
 
 }  // namespace zevo::pose

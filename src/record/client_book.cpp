@@ -67,12 +67,11 @@ void ClientBook::merge(store::ClientId from, store::ClientId into, std::function
                  });
 }
 
-void ClientBook::erase(store::ClientId id, std::function<void()> done) {
+void ClientBook::erase(store::ClientId id, SetWriter::Done done) {
     m_writer.run([id](store::Library& library) { return eraseClient(library, id); },
                  [this, id, done = std::move(done)](const Result<void>& result) {
                      m_unwritten.erase(id);
-                     if (!result) emit refused(result.error());
-                     done();
+                     done(result);
                  });
 }
 

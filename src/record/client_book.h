@@ -25,8 +25,8 @@ class ClientBook : public QObject {
     void change(const store::Client& client);
     /// Everything of one goes to another; the first is gone then (Library::mergeClients). `done`: it is so.
     void merge(store::ClientId from, store::ClientId into, std::function<void()> done);
-    /// See eraseClient. `done` even where something is left for the next start.
-    void erase(store::ClientId id, std::function<void()> done);
+    /// See eraseClient; `done` is told what is left for the next start.
+    void erase(store::ClientId id, SetWriter::Done done);
 
   signals:
     /// A change was not kept.

@@ -8,7 +8,7 @@
 namespace zevo::record {
 namespace {
 
-/// A lag that both courses agree on so well is the movement's own; what a clock says goes before less (ours).
+/// A lag that both courses agree on so well is the movement's own; what a clock says goes before less (project choice).
 constexpr double kSureAgreement = 0.8;
 /// A clock that differs by less says the same.
 constexpr double kAgreeS = 0.1;

@@ -7,6 +7,7 @@
 #include <QHash>
 #include <QMutex>
 #include <QRegularExpression>
+#include <QScopedValueRollback>
 #include <QStringList>
 #include <cstdio>
 #include <optional>
@@ -15,7 +16,8 @@ namespace zevo::store {
 namespace {
 
 constexpr qint64 kMostBytes = 256 * 1024;
-QMutex g_mutex;  // lines of two threads must not mix
+QMutex g_mutex;                      // lines of two threads must not mix
+thread_local bool t_writes = false;  // what Qt warns of while a line is written is not a line
 QMutex g_catching;
 std::optional<Log> g_caughtIn;        // guarded by g_catching
 QtMessageHandler g_others = nullptr;  // whoever was told before
@@ -54,6 +56,7 @@ QString Log::file() const {
 
 void Log::append(const QString& where, const QString& line) const {
     const QMutexLocker lock(&g_mutex);
+    const QScopedValueRollback writes(t_writes, true);
     const QString older = file() + ".1";
     if (QFile(file()).size() > kMostBytes) {
         QFile::remove(older);
@@ -94,14 +97,11 @@ CaughtMessages::CaughtMessages(const Log& log) {
     g_others = qInstallMessageHandler([](QtMsgType level, const QMessageLogContext& context, const QString& words) {
         static const QHash<int, QString> kLevels{
             {QtWarningMsg, "warning"}, {QtCriticalMsg, "critical"}, {QtFatalMsg, "fatal"}};
-        static thread_local bool busy = false;  // writing may warn of something itself
-        if (const QString name = kLevels.value(level); !name.isEmpty() && !busy) {
-            busy = true;
+        if (const QString name = kLevels.value(level); !name.isEmpty() && !t_writes) {
             const QMutexLocker lock(&g_catching);
             if (g_caughtIn)
                 g_caughtIn->append("Qt",
                                    QString("%1 of %2 (%3)").arg(name, context.category, lengthOf(words.toStdString())));
-            busy = false;
         }
         if (g_others)
             g_others(level, context, words);

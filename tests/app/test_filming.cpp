@@ -345,7 +345,7 @@ class TestFilming : public QObject {
         film()->session()->setFocus();
         film()->session()->setCurrentRow(0);
         QTest::keyClick(film()->session(), Qt::Key_Delete);
-        QCOMPARE(film()->session()->setCount(), 0);
+        QTRY_COMPARE_WITH_TIMEOUT(film()->session()->setCount(), 0, kLong);
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
     }

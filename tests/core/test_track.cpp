@@ -280,7 +280,7 @@ class TestTrack : public QObject {
         QVERIFY(open->result.reps[1].find("lowering_s")->confidence > 0.5);
     }
 
-    void opinionsAreTakenInAndDoubtsRaised() {
+    void secondEstimatesAreAppliedAndDoubtsRaised() {
         const auto spec = made::spec(2);
         const auto truth = sim::truePoses(spec);
         const auto clean = made::measured(spec, truth);
@@ -345,7 +345,7 @@ class TestTrack : public QObject {
         const auto legs = measure({}, secondEstimates(truth, "second", 0, true), truth);
         QVERIFY(!legs.track().doubts.empty() && legs.track().doubts[0].legs);
         QVERIFY(made::says(legs.result.notices, NoticeKind::LegsDoubted));
-        // Somebody else in the picture is no opinion about the client.
+        // Somebody else in the picture is no estimate of the client.
         auto far = secondEstimates(truth, "second");
         for (auto& o : far)
             for (auto& p : o.points) p.x += 400;

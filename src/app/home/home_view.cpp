@@ -259,7 +259,8 @@ void HomeView::offerErasure() {
 
 void HomeView::eraseClient(store::ClientId id) {
     m_undo->clear();
-    m_book->erase(id, [this, id] {
+    m_book->erase(id, [this, id](const Result<void>& done) {
+        if (!done) emit failed(present::sentence(done.error()));
         emit erased(id);
         refresh();
     });

@@ -17,8 +17,8 @@ enum class JobId : int {};
 
 /// Long work on threads of its own, several pieces side by side. What the coach waits for (opening a set) begins at
 /// once; measuring waits for a place, the more urgent first, in the order it was asked for; what is merely prepared
-/// (Background) does not begin while something asked for is being measured. Whatever a job throws or
-/// fails with ends that job and nothing else.
+/// (Background) does not begin while something asked for is being measured. A failing job never affects
+/// others.
 class JobQueue : public QObject {
     Q_OBJECT
   public:

@@ -240,7 +240,7 @@ std::vector<int> MarkLines::swingsBetweenRests() const {
         std::size_t since = rep.start;
         for (std::size_t i = rep.start; i <= rep.end; ++i) {
             const Vec2 step = line->flat[i] - line->flat[since];
-            // Written so that a place that was lost begins anew.
+            // NaN-safe: a lost point restarts the window.
             if (!(line->flat[i].y() < knee && step.norm() < still)) since = i;
             if (i - since >= hold) return true;
         }

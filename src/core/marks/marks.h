@@ -37,7 +37,7 @@ std::optional<MarkKind> markFromName(std::string_view name);
 /// Whether it is worth marking in a view: what lies on the client's front cannot be seen from their side.
 bool isMarkedIn(MarkKind kind, ViewKind view);
 /// How much nearer to the camera than the client's middle it usually lies, cm: half a long bar (2.2 m, weightlifting
-/// rules), a hand's breadth for tapes, which are on the side that faces it (ours).
+/// rules), a hand's breadth for tapes, which are on the side that faces it (project choice).
 double usuallyNearerCm(MarkKind kind);
 
 /// A place the coach clicked, picture pixels.

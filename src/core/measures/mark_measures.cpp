@@ -120,7 +120,7 @@ std::optional<Reading> loadOffLeg(const MeasureInput& in) {
     double most = -1e9;
     for (std::size_t i = in.rep.start; i <= in.rep.end; ++i)
         if (!std::isnan(line->flat[i].x()) && aheadOfLeg(in, *line, i) > most) most = aheadOfLeg(in, *line, i), at = i;
-    // The thigh is thicker than the shank by about 3 cm from its axis to its front (ours).
+    // The thigh is thicker than the shank by about 3 cm from its axis to its front (project choice).
     constexpr double kThicker = 3, kLegCm = calibrated("mark.leg");
     return reading(cm(in, quantile(ahead, 0.95) - least) - kThicker, rootSumSquare({kLegCm, cm(in, markPx(in))}), at);
 }

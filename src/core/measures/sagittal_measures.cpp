@@ -65,7 +65,8 @@ std::optional<Reading> massOverFoot(const MeasureInput& in) {
 /// Head against the trunk, as a change from standing, by two lines that turn with the head: from the ear to the nose
 /// and from the ear to the eye. What they differ by is not known better. A trunk that folds far takes the face out of
 /// profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off the line
-/// at ±11°, so a fifth of the fold is allowed besides (ours; on our own figures ±11° held in 10 of 10 hinges).
+/// at ±11°, so a fifth of the fold is allowed besides (project choice; on our own figures ±11° held in 10 of 10
+/// hinges).
 std::optional<Reading> neckChange(const MeasureInput& in) {
     constexpr double kPm = calibrated("neck"), kShareOfFold = calibrated("neck.fold");
     const Track& t = in.track;

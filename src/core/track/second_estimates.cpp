@@ -138,7 +138,7 @@ void spread(Track& t, std::size_t at, const Differences& by) {
 
 }  // namespace
 
-void takeOpinions(std::span<const SecondEstimate> secondEstimates, Track& t) {
+void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track& t) {
     t.doubts.clear();
     if (t.size() == 0) return;
     std::vector<const SecondEstimate*> all;

@@ -9,7 +9,7 @@ namespace zevo {
 
 /// Whether a second look is of use. Not for lying clients: the other networks were trained on people who stand, and
 /// made bridges worse (trunk 1.5 → 2.6° on average, and a third of them doubted; docs/measurements.md).
-inline bool opinionsHelp(Family family) {
+inline bool secondEstimatesHelp(Family family) {
     return family != Family::Bridge;
 }
 
@@ -22,6 +22,6 @@ inline bool opinionsHelp(Family family) {
 /// thigh of the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where
 /// any one of the three stands that far apart, each point is the median of the three: the larger network can be the one
 /// that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
-void takeOpinions(std::span<const SecondEstimate> secondEstimates, Track& track);
+void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track& track);
 
 }  // namespace zevo

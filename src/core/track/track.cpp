@@ -273,13 +273,13 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pic
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
                           const Corrections& corrections, std::span<const SecondEstimate> secondEstimates) {
     Track track = cleaned.track;
-    if (!opinionsHelp(context.family)) secondEstimates = {};
+    if (!secondEstimatesHelp(context.family)) secondEstimates = {};
     if (!secondEstimates.empty()) {
         auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
         track.asFollowed = std::make_shared<const Track>(std::move(*followed));
     }
-    takeOpinions(secondEstimates, track);
+    applySecondEstimates(secondEstimates, track);
     for (const ManualPoint& m : corrections.moved) movePoint(m, track);
     track.manualPoints = corrections.moved;
     track.family = context.family;

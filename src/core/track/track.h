@@ -107,8 +107,8 @@ struct Track {
     bool isManual(Landmark id, std::size_t sample) const;
     /// Whether any of a correction reaches it.
     bool isNearManual(Landmark id, std::size_t sample) const;
-    /// The same without what other networks say of the turning points, where any was asked: an opinion moves the pose
-    /// at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
+    /// The same without what other networks say of the turning points, where any was asked: a second estimate moves the
+    /// pose at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
     std::shared_ptr<const Track> asFollowed;
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
     double trackedShare = 0;     ///< frames in which the person was found

@@ -12,7 +12,7 @@
 
 namespace zevo {
 
-// What can be said against, or about, what was observed: the coach's corrections and facts. Every edit is keyed by
+// Edits: the coach's corrections and facts. Every edit is keyed by
 // time, never by a repetition's number: numbers change when the set is measured anew, moments do not. Times are on the
 // clock of the view they are about.
 //
