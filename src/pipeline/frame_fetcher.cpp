@@ -20,7 +20,7 @@ constexpr std::size_t kReadAhead = 12;
 }  // namespace
 
 struct FrameFetcher::Impl {
-    media::ClipReader reader;
+    std::string clip;
     std::vector<double> timesS;
     OnFrame onFrame;
     Options options;
@@ -30,13 +30,14 @@ struct FrameFetcher::Impl {
     std::optional<std::size_t> wanted;
 
     // Touched by the worker only.
+    std::optional<media::ClipReader> reader;
     std::map<std::size_t, Frame> kept;
     std::optional<std::size_t> position;  // frame delivered last by the reader
 
     std::jthread worker;  // last: it ends before the rest goes
 
-    Impl(media::ClipReader r, std::vector<double> t, OnFrame f, const Options& o)
-        : reader(std::move(r)), timesS(std::move(t)), onFrame(std::move(f)), options(o) {}
+    Impl(std::string c, std::vector<double> t, OnFrame f, const Options& o)
+        : clip(std::move(c)), timesS(std::move(t)), onFrame(std::move(f)), options(o) {}
 
     std::size_t indexOf(double timeS) const {
         const auto at = std::lower_bound(timesS.begin(), timesS.end(), timeS);
@@ -60,7 +61,7 @@ struct FrameFetcher::Impl {
     /// Reads the next frame of the file and keeps it; false at the end or on damage.
     bool readOne(std::size_t around) {
         media::VideoFrame frame;
-        auto more = reader.next(frame);
+        auto more = reader->next(frame);
         if (!more || !*more) {
             position.reset();
             return false;
@@ -71,10 +72,11 @@ struct FrameFetcher::Impl {
     }
 
     Frame fetch(std::size_t index) {
+        if (!reader) return nullptr;
         if (const auto found = kept.find(index); found != kept.end()) return found->second;
         if (!position || index <= *position || index > *position + kStepRatherThanSeek) {
             position.reset();
-            if (!reader.seek(timesS[index])) return nullptr;
+            if (!reader->seek(timesS[index])) return nullptr;
         }
         while (readOne(index) && *position < index) {
         }
@@ -84,6 +86,7 @@ struct FrameFetcher::Impl {
     }
 
     void run(const std::stop_token& stop) {
+        if (auto opened = media::ClipReader::open(clip, {options.maxSide})) reader.emplace(std::move(*opened));
         std::size_t last = 0, ahead = kReadAhead;
         while (!stop.stop_requested()) {
             std::optional<std::size_t> index;
@@ -113,10 +116,8 @@ FrameFetcher::~FrameFetcher() = default;
 
 Result<std::unique_ptr<FrameFetcher>> FrameFetcher::open(const std::string& clip, std::vector<double> timesS,
                                                          OnFrame onFrame, const Options& options) {
-    auto reader = media::ClipReader::open(clip, {options.maxSide});
-    if (!reader) return reader.error();
     if (timesS.empty()) return Error{"This clip has no pictures.", clip};
-    auto impl = std::make_unique<Impl>(std::move(*reader), std::move(timesS), std::move(onFrame), options);
+    auto impl = std::make_unique<Impl>(clip, std::move(timesS), std::move(onFrame), options);
     Impl* raw = impl.get();
     impl->worker = std::jthread([raw](const std::stop_token& stop) { raw->run(stop); });
     return std::unique_ptr<FrameFetcher>(new FrameFetcher(std::move(impl)));

@@ -25,7 +25,8 @@ class FrameFetcher {
         std::size_t budgetBytes = 192u * 1024 * 1024;  ///< for kept frames
     };
 
-    /// `timesS`: presentation times of all frames, growing (the analysis knows them).
+    /// `timesS`: presentation times of all frames, growing (the analysis knows them); error: there are none. The clip
+    /// is opened on the fetcher's thread too: of one that cannot be, no frame can be read.
     static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,
                                                       OnFrame onFrame, const Options& options);
     static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,

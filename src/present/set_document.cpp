@@ -182,7 +182,8 @@ void SetDocument::make() {
                  kept = pending.kept ? m_kept : std::optional<KeptValues>(), strict] {
         return recompute(observations, edits, *catalogue, &before, kept ? &*kept : nullptr, strict);
     };
-    if (!m_runner || frames() <= kQuickFrames) return taken(pending, work());
+    // What came from behind is waited for by nobody.
+    if (!m_runner || (frames() <= kQuickFrames && !m_onlySeen)) return taken(pending, work());
     m_running = true;
     auto made = std::make_shared<std::optional<Result<SetState>>>();
     m_runner([made, work] { made->emplace(work()); },

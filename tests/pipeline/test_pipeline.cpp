@@ -443,7 +443,12 @@ class TestPipeline : public QObject {
     }
 
     void fetcherRefusesWhatIsNoClip() {
-        QVERIFY(!FrameFetcher::open("/nowhere.mp4", {0, 1}, {}));
+        Inbox none;
+        auto nowhere = FrameFetcher::open("/nowhere.mp4", {0, 1}, none.receiver());
+        QVERIFY(bool(nowhere));
+        (*nowhere)->want(1);
+        QVERIFY(!none.wait(1));
+        QCOMPARE(none.frames.size(), std::size_t{1});  // it was answered: it cannot be read
         QVERIFY(!FrameFetcher::open(fixture("side"), {}, {}));
     }
 

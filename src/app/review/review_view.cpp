@@ -120,9 +120,7 @@ void ReviewView::refreshAll() {
     }
     m_standards->setCurrentIndex(m_standards->findData(QString::fromStdString(m_document->state().wholeStandard)));
     m_standards->setToolTip(QString::fromStdString(presenter().standard().reason).toHtmlEscaped());
-    const auto& second = clip(true);
-    m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
-                    heldOn(), client().choices);
+    if (!m_panel->isHidden()) fillPanel();
     const SetFacts facts = m_document->facts();
     m_log->setFacts(facts, presenter().lengths());
     m_feltPicker->setPain({facts.pain.after, QString::fromStdString(facts.pain.place), facts.pain.sharp});
@@ -140,6 +138,13 @@ void ReviewView::refreshAll() {
     m_notes->setText(notes.join("\n"));
     m_notes->setVisible(!notes.isEmpty());
     refreshRep();
+}
+
+/// Only while it is looked at: its rows cost more than all of the page.
+void ReviewView::fillPanel() {
+    const auto& second = clip(true);
+    m_panel->setSet(*m_document, presenter(), second.timesS.size() > 1 ? second.timesS[1] - second.timesS[0] : 1.0 / 30,
+                    heldOn(), client().choices);
 }
 
 /// That older values are shown, and what measuring anew would change as soon as that is known.

@@ -130,6 +130,7 @@ class ReviewView : public QWidget {
     void buildTransport(QBoxLayout* into);
     void takeState();
     void refreshAll();
+    void fillPanel();
     void refreshOffers();
     QString keptOffer();
     void refreshRep();

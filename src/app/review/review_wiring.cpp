@@ -25,7 +25,10 @@ void ReviewView::connectActions() {
     m_actions.on("prepare", [this] { m_card->showPart(SayCard::Part::Prepare); });
     m_actions.on("overSet", [this] { m_card->showPart(SayCard::Part::Set); });
     m_actions.on("progress", [this] { m_card->showPart(SayCard::Part::Progress); });
-    m_actions.on("aboutSet", [this] { m_panel->toggle(); });
+    m_actions.on("aboutSet", [this] {
+        if (m_panel->isHidden()) fillPanel();
+        m_panel->toggle();
+    });
     m_actions.bind(m_speed, "speed");
     m_actions.bind(m_loop, "loop");
     m_actions.bind(m_figure, "skeleton");

@@ -1,6 +1,7 @@
 #include "app/work/job_queue.h"
 
-#include <sched.h>
+#include <sys/resource.h>
+#include <unistd.h>
 
 #include <QElapsedTimer>
 #include <QThread>
@@ -64,11 +65,11 @@ int JobQueue::count(Priority atLeast) const {
 
 namespace {
 
-/// The thread, and those it starts, measures for long: it gets its share of the processor as before, but does not push
-/// aside a thread that has just something to draw. (A lower niceness starves it where other programs work.)
-void runAsBatch() {
-    const sched_param none{};
-    (void)sched_setscheduler(0, SCHED_BATCH, &none);  // refused: as before
+/// The thread, and those it starts, measures for long: where cores are short the window, whose events take a few
+/// hundredths of a second, gets more of one. Not much more: other programs would starve what the coach waits for.
+void stepBack() {
+    constexpr int kNiceness = 5;
+    (void)setpriority(PRIO_PROCESS, static_cast<id_t>(gettid()), kNiceness);  // refused: as before
 }
 
 }  // namespace
@@ -114,7 +115,7 @@ void JobQueue::start(Entry& e) {
     // The work goes to its thread whole and ends there with everything it holds: a camera takes its time to close.
     e.thread = QThread::create([work = std::make_shared<Work>(std::move(e.work)), cancel = e.cancel, tell, result,
                                 measures = e.job.priority != Priority::Now]() mutable {
-        if (measures) runAsBatch();
+        if (measures) stepBack();
         *result = pipeline::guarded([&] { return (*work)(*cancel, tell); });
         *work = nullptr;
     });
