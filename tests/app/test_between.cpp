@@ -543,7 +543,7 @@ class TestBetween : public QObject {
         QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == review(), kLong);
     }
 
-    void thisDepthIsHis() {
+    void thisDepthIsTheirs() {
         openTheSet(1);
         review()->chooseMeasure("thigh_angle");
         key(w(), Qt::Key_T, Qt::ControlModifier);

@@ -350,7 +350,7 @@ class TestFilming : public QObject {
         QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
     }
 
-    void theClientsDisplayShowsOnlyWhatHelpsHim() {
+    void theClientsDisplayShowsOnlyWhatHelpsThem() {
         addClient("Corwen Ashby");
         agreeAndFilm();
         film()->virtualPanel()->setDials(dials("heels_rise", 1));
