@@ -31,9 +31,7 @@ Result<std::vector<Mark>> marksOf(const QCommandLineParser& call) {
 
 /// Stature, load, ankle, wedge and pain.
 Result<void> readNumbers(const QCommandLineParser& call, SetContext& c) {
-    const auto stature = text(call, "stature") == "0"
-                             ? Result<double>(0.0)
-                             : numberOf(call, "stature", 80, 250, "The stature must be a number of centimetres");
+    const auto stature = statureOf(call);
     const auto load = numberOf(call, "load", 0, 500, "The load must be a number of kilograms");
     const auto weight = numberOf(call, "weight", 20, 300, "The weight must be a number of kilograms");
     const auto ankle = numberOf(call, "ankle", 0, 70, "The ankle bend must be a number of degrees");

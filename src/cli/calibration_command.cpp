@@ -7,6 +7,17 @@
 namespace zevo::cli {
 namespace {
 
+// clang-format off
+constexpr const char* kHead =
+    "# What the ± and the limits rest on\n\n"
+    "Written by `zevo-cli calibration`. A **±** is half the width of an interval that was meant to hold nine of ten of the errors\n"
+    "measured when it was set; in which share it holds them since stands in [measurements.md](measurements.md) (*inside the ±*),\n"
+    "and it is not nine of ten everywhere. An **edge** is a limit, put where what was measured on its two sides parts. All of it was\n"
+    "measured on drawn and anatomical figures, none of it on people. *n*: the readings or sets of it in the tables as they stand, which\n"
+    "are newer than some values; – where they have no row of it.\n\n"
+    "| what | value | kind | measured on | n | since | name in the code |\n|---|---|---|---|---|---|---|\n";
+// clang-format on
+
 const char* wordsOf(Basis basis) {
     switch (basis) {
         case Basis::HalfWidth: return "±";
@@ -32,15 +43,7 @@ const char* wordsOf(Figures figures) {
 }
 
 int print(const QCommandLineParser&, const QStringList&, const std::atomic<bool>&) {
-    std::printf(
-        "# What the ± and the limits rest on\n\n"
-        "Written by `zevo-cli calibration`. A **±** is half the width of a 90 %% interval, at least the 90th "
-        "percentile "
-        "of errors that\nwere measured; an **edge** is a limit, put where what was measured on its two sides parts. "
-        "All "
-        "of it was measured on drawn and\nanatomical figures, none of it on people ([measurements.md](measurements.md) "
-        "has the tables). *n*: the readings or sets a number\nrests on, – where that was not kept.\n\n"
-        "| what | value | kind | measured on | n | since | name in the code |\n|---|---|---|---|---|---|---|\n");
+    std::fputs(kHead, stdout);
     for (const Calibrated& row : kCalibration) {
         const QString n = row.n > 0 ? QString::number(row.n) : QString("–");
         std::printf("| %s | %s %s | %s | %s | %s | %s | `%s` |\n", std::string(row.what).c_str(),

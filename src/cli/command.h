@@ -3,6 +3,7 @@
 #include <QCommandLineParser>
 #include <QStringList>
 #include <atomic>
+#include <vector>
 
 #include "core/base/result.h"
 
@@ -28,6 +29,11 @@ Command demoClipsCommand();
 Command libraryCommand();
 Command calibrationCommand();
 
+/// All of them.
+std::vector<Command> commands();
+/// Every command with what it does; of one, its options too.
+QString help(const char* only = nullptr);
+
 /// Says on standard error what is wrong with a call, and how `command` (all of them: null) is used.
 int usage(const QString& problem, const char* command = nullptr);
 int usage(const Error& problem, const char* command);
@@ -35,6 +41,8 @@ int usage(const Error& problem, const char* command);
 int refuse(const QString& why);
 int refuse(const Error& error);
 
+/// What --stature says, in centimetres; 0 where it says nothing, or 0.
+Result<double> statureOf(const QCommandLineParser& call);
 /// A number between two bounds; nothing said: 0. Error: "`what` between … and …."
 Result<double> numberOf(const QCommandLineParser& call, const char* option, int from, int to, const char* what);
 

@@ -120,7 +120,7 @@ int verify(const QString& folder, const std::shared_ptr<const Catalogue>& catalo
            {"sets", found->sets},
            {"problems", QJsonArray::fromStringList(found->problems)},
            {"videos_elsewhere", QJsonArray::fromStringList(found->missing)}});
-    return found->problems.isEmpty() ? 0 : kRefused;
+    return found->problems.isEmpty() ? kDone : kRefused;
 }
 
 int library(const QCommandLineParser& call, const QStringList& plain, const std::atomic<bool>& cancel) {
@@ -131,9 +131,7 @@ int library(const QCommandLineParser& call, const QStringList& plain, const std:
     if (!known.contains(what)) return wrong("library does one of: " + known.join(", ") + ".");
     if (plain.size() != wanted) return wrong("Name the library's folder" + QString(wanted == 3 ? " and a clip." : "."));
     if (name.isEmpty() && what != "list" && what != "verify") return wrong("library " + what + " needs --client.");
-    const auto stature = call.value("stature") == "0"
-                             ? Result<double>(0.0)
-                             : numberOf(call, "stature", 80, 250, "The stature must be a number of centimetres");
+    const auto stature = statureOf(call);
     if (!stature) return usage(stature.error(), "library");
     // Only add makes a library: a folder that was mistyped stays as it is.
     if (what != "add" && !QDir(folder).exists("library.sqlite"))

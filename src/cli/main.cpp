@@ -1,6 +1,5 @@
 // zevo-cli: the same analysis without a window, and the library without one.
 #include <QCoreApplication>
-#include <array>
 #include <csignal>
 #include <cstdio>
 
@@ -10,36 +9,6 @@ namespace zevo::cli {
 namespace {
 
 std::atomic<bool> g_cancel{false};  // set by Ctrl-C
-
-std::array<Command, 6> commands() {
-    return {analyseCommand(),   simulateCommand(), movementsCommand(),
-            demoClipsCommand(), libraryCommand(),  calibrationCommand()};
-}
-
-QString lineOf(const Command& c) {
-    return QString("zevo-cli %1 %2").arg(c.name, c.synopsis).trimmed();
-}
-
-/// Every command with what it does; of one, its options too.
-QString help(const char* only = nullptr) {
-    QString out;
-    for (const Command& c : commands()) {
-        const bool whole = only && !qstrcmp(only, c.name);
-        if (only && !whole) continue;
-        out += lineOf(c) + "\n    " + c.summary + '\n';
-        if (!whole) continue;
-        for (const auto& option : c.options) {
-            const QString fallback = option.defaultValues().value(0);
-            out += QString("  --%1 <%2>  %3%4\n")
-                       .arg(option.names().constFirst(), option.valueName(), option.description(),
-                            fallback.isEmpty() ? QString() : QString(" Otherwise %1.").arg(fallback));
-        }
-    }
-    if (!only) out += "zevo-cli COMMAND --help lists a command's options.\n";
-    return out +
-           "Exit code 0: done; 2: bad usage; 3: it cannot be judged or done (one sentence on standard error says "
-           "why).\n";
-}
 
 int run(QStringList arguments) {
     arguments.removeFirst();
@@ -63,11 +32,6 @@ int run(QStringList arguments) {
 }
 
 }  // namespace
-
-int usage(const QString& problem, const char* command) {
-    std::fprintf(stderr, "%s\n%s", qPrintable(problem), qPrintable(help(command)));
-    return kUsage;
-}
 
 }  // namespace zevo::cli
 

@@ -23,6 +23,7 @@ struct FrameFetcher::Impl {
     std::string clip;
     std::vector<double> timesS;
     OnFrame onFrame;
+    OnProblem onProblem;
     Options options;
 
     std::mutex mutex;
@@ -36,8 +37,8 @@ struct FrameFetcher::Impl {
 
     std::jthread worker;  // last: it ends before the rest goes
 
-    Impl(std::string c, std::vector<double> t, OnFrame f, const Options& o)
-        : clip(std::move(c)), timesS(std::move(t)), onFrame(std::move(f)), options(o) {}
+    Impl(std::string c, std::vector<double> t, OnFrame f, OnProblem p, const Options& o)
+        : clip(std::move(c)), timesS(std::move(t)), onFrame(std::move(f)), onProblem(std::move(p)), options(o) {}
 
     std::size_t indexOf(double timeS) const {
         const auto at = std::lower_bound(timesS.begin(), timesS.end(), timeS);
@@ -86,7 +87,11 @@ struct FrameFetcher::Impl {
     }
 
     void run(const std::stop_token& stop) {
-        if (auto opened = media::ClipReader::open(clip, {options.maxSide})) reader.emplace(std::move(*opened));
+        auto opened = media::ClipReader::open(clip, {options.maxSide});
+        if (opened)
+            reader.emplace(std::move(*opened));
+        else if (onProblem)
+            onProblem(opened.error());
         std::size_t last = 0, ahead = kReadAhead;
         while (!stop.stop_requested()) {
             std::optional<std::size_t> index;
@@ -111,19 +116,16 @@ struct FrameFetcher::Impl {
     }
 };
 
-FrameFetcher::FrameFetcher(std::unique_ptr<Impl> impl) : m_impl(std::move(impl)) {}
+FrameFetcher::FrameFetcher(std::string clip, std::vector<double> timesS, OnFrame onFrame, OnProblem onProblem,
+                           const Options& options)
+    : m_impl(std::make_unique<Impl>(std::move(clip), std::move(timesS), std::move(onFrame), std::move(onProblem),
+                                    options)) {
+    m_impl->worker = std::jthread([impl = m_impl.get()](const std::stop_token& stop) { impl->run(stop); });
+}
 FrameFetcher::~FrameFetcher() = default;
 
-Result<std::unique_ptr<FrameFetcher>> FrameFetcher::open(const std::string& clip, std::vector<double> timesS,
-                                                         OnFrame onFrame, const Options& options) {
-    if (timesS.empty()) return Error{"This clip has no pictures.", clip};
-    auto impl = std::make_unique<Impl>(clip, std::move(timesS), std::move(onFrame), options);
-    Impl* raw = impl.get();
-    impl->worker = std::jthread([raw](const std::stop_token& stop) { raw->run(stop); });
-    return std::unique_ptr<FrameFetcher>(new FrameFetcher(std::move(impl)));
-}
-
 void FrameFetcher::want(std::size_t index) {
+    if (m_impl->timesS.empty()) return;
     {
         std::lock_guard lock(m_impl->mutex);
         m_impl->wanted = std::min(index, m_impl->timesS.size() - 1);

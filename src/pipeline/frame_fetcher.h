@@ -25,14 +25,14 @@ class FrameFetcher {
         std::size_t budgetBytes = 192u * 1024 * 1024;  ///< for kept frames
     };
 
-    /// `timesS`: presentation times of all frames, growing (the analysis knows them); error: there are none. The clip
-    /// is opened on the fetcher's thread too: of one that cannot be, no frame can be read.
-    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,
-                                                      OnFrame onFrame, const Options& options);
-    static Result<std::unique_ptr<FrameFetcher>> open(const std::string& clip, std::vector<double> timesS,
-                                                      OnFrame onFrame) {
-        return open(clip, std::move(timesS), std::move(onFrame), Options{});
-    }
+    /// Called on the fetcher's thread, once, where the clip cannot be opened: no frame of it can be read then.
+    using OnProblem = std::function<void(const Error& why)>;
+
+    /// Opens the clip on its own thread. `timesS`: presentation times of all frames, growing (the analysis knows them).
+    FrameFetcher(std::string clip, std::vector<double> timesS, OnFrame onFrame, OnProblem onProblem,
+                 const Options& options);
+    FrameFetcher(std::string clip, std::vector<double> timesS, OnFrame onFrame, OnProblem onProblem = {})
+        : FrameFetcher(std::move(clip), std::move(timesS), std::move(onFrame), std::move(onProblem), Options{}) {}
     ~FrameFetcher();
 
     /// Asks for a frame; an earlier wish not yet answered is dropped.
@@ -40,7 +40,6 @@ class FrameFetcher {
 
   private:
     struct Impl;
-    explicit FrameFetcher(std::unique_ptr<Impl> impl);
     std::unique_ptr<Impl> m_impl;
 };
 

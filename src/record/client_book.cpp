@@ -5,6 +5,16 @@
 #include "record/erasing.h"
 
 namespace zevo::record {
+namespace {
+
+bool holdsAllWords(const store::Client& client, const QString& text) {
+    const QStringList words = text.split(' ', Qt::SkipEmptyParts);
+    return std::all_of(words.begin(), words.end(), [&](const QString& word) {
+        return (client.name + '\n' + client.goals + '\n' + client.note).contains(word, Qt::CaseInsensitive);
+    });
+}
+
+}  // namespace
 
 ClientBook::ClientBook(const store::Library& library, SetWriter& writer, QObject* parent)
     : QObject(parent), m_library(library), m_writer(writer) {}
@@ -15,12 +25,12 @@ Result<std::vector<store::ClientSummary>> ClientBook::find(const QString& text, 
     for (const auto& [id, mine] : m_unwritten) {
         const auto there =
             std::find_if(found->begin(), found->end(), [&](const auto& c) { return c.client.id == mine.client.id; });
-        if (there == found->end()) {
-            if (mine.isNew && mine.client.archived == archived) found->push_back({mine.client, {}, {}, 0});
-        } else if (mine.client.archived == archived) {
+        if (mine.client.archived != archived) {
+            if (there != found->end()) found->erase(there);
+        } else if (there != found->end()) {
             there->client = mine.client;
-        } else {
-            found->erase(there);
+        } else if (holdsAllWords(mine.client, text)) {
+            found->push_back({mine.client, {}, {}, 0});
         }
     }
     return found;
@@ -41,7 +51,7 @@ void ClientBook::written(store::ClientId id, const Result<void>& result) {
 
 store::ClientId ClientBook::add(store::Client client) {
     client.id = store::ClientId::fresh();
-    m_unwritten[client.id] = {client, true, 1};
+    m_unwritten[client.id] = {client, 1};
     m_writer.run(
         [client](store::Library& library) -> Result<void> {
             const auto added = library.addClient(client);

@@ -17,7 +17,7 @@ class ClientBook : public QObject {
   public:
     ClientBook(const store::Library& library, SetWriter& writer, QObject* parent = nullptr);
 
-    /// As Library::findClients; a client that is being added is found whatever is searched for.
+    /// As Library::findClients.
     Result<std::vector<store::ClientSummary>> find(const QString& text, bool archived = false) const;
     Result<store::Client> client(store::ClientId id) const;
 
@@ -35,7 +35,6 @@ class ClientBook : public QObject {
   private:
     struct Unwritten {
         store::Client client;
-        bool isNew = false;
         int changes = 0;  ///< that are on their way
     };
     void written(store::ClientId id, const Result<void>& result);

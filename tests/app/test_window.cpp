@@ -874,6 +874,25 @@ class TestWindow : public QObject {
         (void)m_window->grab();
     }
 
+    /// What was a video is none any more: the reason stands on the stage, and the lines go with the time.
+    void aVideoThatBrokeKeepsTheMeasurements() {
+        const QString broken = m_dir->filePath("broken.mp4");
+        QVERIFY(QFile::copy(fixture("left_uneven"), broken));
+        m_window->openClip(broken);
+        waitForWork();
+        QFile file(broken);
+        QVERIFY(file.open(QFile::WriteOnly | QFile::Truncate));
+        file.write("no video");
+        file.close();
+        key(Qt::Key_G);
+        waitForWork();
+        QTRY_VERIFY_WITH_TIMEOUT(review()->stage()->message().contains("cannot be"), kLong);
+        QVERIFY(!review()->stage()->hasPicture());
+        key(Qt::Key_2);
+        NEAR_S(review()->stage()->shownTimeS(), review()->presenter().result().reps[1].bottomS);
+        (void)m_window->grab();
+    }
+
     void otherSizesHold_data() {
         QTest::addColumn<QSize>("size");
         QTest::newRow("full hd") << QSize(1920, 1080);

@@ -3,6 +3,7 @@
 #include <QTemporaryDir>
 #include <condition_variable>
 #include <fstream>
+#include <future>
 #include <mutex>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -414,10 +415,9 @@ class TestPipeline : public QObject {
         std::vector<double> times;
         for (double t = 0; *reader->skip(t);) times.push_back(t);
         Inbox inbox;
-        auto fetcher = FrameFetcher::open(fixture("side"), times, inbox.receiver());
-        QVERIFY(bool(fetcher));
+        FrameFetcher fetcher(fixture("side"), times, inbox.receiver());
         for (std::size_t i : {0UL, 200UL, 5UL, times.size() - 1, 201UL, 100UL}) {
-            (*fetcher)->want(i);
+            fetcher.want(i);
             const auto frame = inbox.wait(i);
             QVERIFY(frame);
             media::VideoFrame same;
@@ -425,7 +425,7 @@ class TestPipeline : public QObject {
             QVERIFY(*reader->next(same));
             QCOMPARE(frame->rgb, same.picture.rgb);
         }
-        (*fetcher)->want(times.size() + 50);  // past the end: the last one
+        fetcher.want(times.size() + 50);  // past the end: the last one
         QVERIFY(inbox.wait(times.size() - 1));
     }
 
@@ -434,9 +434,8 @@ class TestPipeline : public QObject {
         auto reader = media::ClipReader::open(fixture("side"));
         for (double t = 0; *reader->skip(t);) times.push_back(t);
         Inbox inbox;
-        auto fetcher =
-            FrameFetcher::open(fixture("side"), times, inbox.receiver(), {640, 1});  // hardly any room to keep frames
-        for (std::size_t i = 0; i < times.size(); ++i) (*fetcher)->want(i);
+        FrameFetcher fetcher(fixture("side"), times, inbox.receiver(), {}, {640, 1});  // hardly any room to keep frames
+        for (std::size_t i = 0; i < times.size(); ++i) fetcher.want(i);
         QVERIFY(inbox.wait(times.size() - 1));
         std::lock_guard lock(inbox.mutex);
         QVERIFY2(inbox.frames.size() < times.size() / 2, qPrintable(QString::number(inbox.frames.size())));
@@ -444,12 +443,14 @@ class TestPipeline : public QObject {
 
     void fetcherRefusesWhatIsNoClip() {
         Inbox none;
-        auto nowhere = FrameFetcher::open("/nowhere.mp4", {0, 1}, none.receiver());
-        QVERIFY(bool(nowhere));
-        (*nowhere)->want(1);
+        std::promise<std::string> why;
+        FrameFetcher nowhere("/nowhere.mp4", {0, 1}, none.receiver(),
+                             [&](const Error& e) { why.set_value(e.message); });
+        QVERIFY(!why.get_future().get().empty());
+        nowhere.want(1);
         QVERIFY(!none.wait(1));
-        QCOMPARE(none.frames.size(), std::size_t{1});  // it was answered: it cannot be read
-        QVERIFY(!FrameFetcher::open(fixture("side"), {}, {}));
+        QCOMPARE(none.frames.size(), std::size_t{1});   // it was answered: it cannot be read
+        FrameFetcher(fixture("side"), {}, {}).want(0);  // no times, no pictures, no harm
     }
 
     /// A clip that was cut out of a longer one begins with pictures that cannot be decoded alone.
@@ -496,11 +497,10 @@ class TestPipeline : public QObject {
         Inbox inbox;
         std::vector<double> times;
         for (int i = 0; i < 370; ++i) times.push_back(i / 25.0);
-        auto fetcher = FrameFetcher::open(path("cut2.mkv"), times, inbox.receiver());
-        QVERIFY(bool(fetcher));
-        (*fetcher)->want(5);
+        FrameFetcher fetcher(path("cut2.mkv"), times, inbox.receiver());
+        fetcher.want(5);
         QVERIFY(inbox.wait(5));
-        (*fetcher)->want(360);
+        fetcher.want(360);
         (void)inbox.wait(360);
         std::lock_guard lock(inbox.mutex);
         QVERIFY(inbox.frames.count(360) && !inbox.frames[360]);  // answered, with nothing

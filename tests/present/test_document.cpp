@@ -210,6 +210,30 @@ class TestDocument : public QObject {
         QVERIFY(!kept.document->state().edited.second);
     }
 
+    /// A reading from behind is measured behind, however short the set; what the coach does meanwhile is kept.
+    void whatCameFromBehindIsMeasuredBehind() {
+        const auto spec = made::spec(3);
+        Desk desk(spec, true);
+        const int before = static_cast<int>(desk.document->state().set.result.reps.size());
+        auto more = spec;
+        more.motion.reps.push_back(more.motion.reps.back());
+        desk.refine(made::observation(more));
+        QCOMPARE(desk.waiting.size(), std::size_t{1});  // nobody waits for it
+        QCOMPARE(static_cast<int>(desk.document->state().set.result.reps.size()), before);
+        desk.document->apply(StandardChosen{"upright"}, "choice of the standard");
+        desk.letGo();
+        QCOMPARE(static_cast<int>(desk.document->state().set.result.reps.size()), before + 1);
+        QCOMPARE(desk.document->state().wholeStandard, std::string("upright"));
+        QCOMPARE(desk.writes, 1);
+        QCOMPARE(desk.keptStandard, QString("upright"));
+        desk.document->undo();  // what the coach does is measured at once
+        QVERIFY(desk.waiting.empty());
+        QCOMPARE(desk.keptStandard, QString("whole-foot"));
+        desk.refine(made::observation(spec));  // and a reading alone is not kept once more
+        desk.letGo();
+        QCOMPARE(desk.writes, 2);
+    }
+
     /// Work that throws ends without an answer: the wish is refused, and the document goes on.
     void workThatEndsWithoutAnAnswerIsARefusal() {
         Desk desk(longSet(), true);

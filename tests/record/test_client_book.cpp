@@ -33,13 +33,28 @@ class TestClientBook : public QObject {
         QCOMPARE(client.statureCm, 168.0);
         client.note = "right shoulder";
         book.change(client);
-        QCOMPARE(book.find("nobody of this name")->size(), std::size_t{1});  // still being added
+        QCOMPARE(book.find("SHOULDER wenna")->size(), std::size_t{1});
+        QVERIFY(book.find("nobody of this name")->empty());
         QCOMPARE(book.client(id)->note, QString("right shoulder"));
         client.archived = true;
         book.change(client);
         QVERIFY(book.find({}, false)->empty());
         QCOMPARE(book.find({}, true)->size(), std::size_t{1});
         go.set_value();
+        writer.flush();
+        // Back from the archive: in one list and not in the other, before it is written and after.
+        std::promise<void> again;
+        writer.run([gone = again.get_future().share()](store::Library&) -> Result<void> {
+            gone.wait();
+            return {};
+        });
+        client.archived = false;
+        book.change(client);
+        QCOMPARE(book.find({}, false)->size(), std::size_t{1});
+        QVERIFY(book.find({}, true)->empty());
+        client.archived = true;
+        book.change(client);
+        again.set_value();
         writer.flush();
         QCOMPARE(library.client(id)->note, QString("right shoulder"));
         QVERIFY(book.find({}, false)->empty());

@@ -25,11 +25,13 @@ void CoursePlots::setCourses(std::vector<record::Course> courses, present::Lengt
     m_courses = std::move(courses);
     m_lengths = lengths;
     QStringList spoken;
-    for (const auto& [movement, c, sets] : m_courses)
+    for (const record::Course& course : m_courses) {
+        const present::CoursePicture& c = course.picture;
         spoken.append(
             tr("%1, %2: last %3")
                 .arg(c.movementTitle, QString::fromUtf8(c.measure->title),
                      present::valueWithPm(c.points.back().value, c.points.back().pm90, c.measure->unit, m_lengths)));
+    }
     setAccessibleDescription(spoken.join(". "));
     setMinimumHeight(sizeHint().height());
     update();

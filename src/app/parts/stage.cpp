@@ -78,11 +78,18 @@ void Stage::open(const QString& path, std::vector<double> times, QSize size, con
             },
             Qt::QueuedConnection);
     };
-    auto fetcher = pipeline::FrameFetcher::open(path.toStdString(), m_times, deliver);
-    if (fetcher)
-        m_fetcher = std::move(*fetcher);
-    else
-        m_message = QString::fromStdString(fetcher.error().message);
+    auto problem = [this, opening](const Error& why) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, opening, why] {
+                if (opening != m_opening) return;
+                m_message = QString::fromStdString(why.message);
+                m_fetcher.reset();  // from here on as without a video
+                showFrame(m_index);
+            },
+            Qt::QueuedConnection);
+    };
+    m_fetcher = std::make_unique<pipeline::FrameFetcher>(path.toStdString(), m_times, deliver, problem);
     showFrame(0);
 }
 
@@ -181,7 +188,7 @@ void Stage::paintEvent(QPaintEvent*) {
         p.setFont(textFont(16));
         p.drawText(r.adjusted(40, 20, -40, -20), Qt::AlignCenter | Qt::TextWordWrap, m_message);
     }
-    if (m_unreadable) {
+    if (m_unreadable && hasPicture()) {  // else the reason stands there
         p.setPen(Qt::NoPen);
         p.setBrush(QColor(0, 0, 0, 150));
         const QRectF plate = QRectF(r.left(), r.top(), r.width(), 40);

@@ -34,6 +34,8 @@ class Stage : public QWidget {
     std::size_t shownFrame() const { return m_shown; }
     /// Time of the picture that is seen; of the frame asked for where there is no video.
     double shownTimeS() const { return m_fetcher && m_shown < m_times.size() ? m_times[m_shown] : timeS(); }
+    /// What stands where there is no picture.
+    const QString& message() const { return m_message; }
     /// The frame asked for last could not be read.
     bool isUnreadable() const { return m_unreadable; }
 

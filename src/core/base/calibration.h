@@ -9,7 +9,7 @@ namespace zevo {
 
 /// What a calibrated number is.
 enum class Basis {
-    HalfWidth,  ///< of a 90 % interval: at least the 90th percentile of errors that were measured
+    HalfWidth,  ///< of an interval meant to hold nine of ten errors, as they were measured when it was set
     Edge,       ///< put where what was measured on its two sides parts
     Practice    ///< common practice, no source
 };
@@ -34,7 +34,7 @@ struct Calibrated {
     std::string_view unit, what;
     Basis basis;
     Figures figures;
-    int n;                   ///< readings or sets it rests on; 0: not kept
+    int n;                   ///< readings or sets of it in the tables as they stand; 0: none
     std::string_view since;  ///< when it got this value
 };
 

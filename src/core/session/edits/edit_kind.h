@@ -12,9 +12,8 @@
 
 namespace zevo {
 
-// Edits: the coach's corrections and facts. Every edit is keyed by
-// time, never by a repetition's number: numbers change when the set is measured anew, moments do not. Times are on the
-// clock of the view they are about.
+// Edits: the coach's corrections and facts. Every edit is keyed by time, never by a repetition's number: numbers change
+// when the set is measured anew, moments do not. Times are on the clock of the view they are about.
 //
 // A kind of edit is one struct in one file of this folder, and one line in the list of edits.h
 // (docs/adding-an-edit-kind.md walks through one). It has
