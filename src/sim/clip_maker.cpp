@@ -6,7 +6,6 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/contour.h"
-#include "sim/figure.h"
 #include "sim/loose_shirt.h"
 #include "sim/scene_things.h"
 #include "sim/tapes.h"
@@ -40,6 +39,11 @@ std::shared_ptr<const Motion> motionOf(const ClipSpec& spec) {
     if (!motion) motion = std::make_shared<const SpecMotion>(spec.motion);
     if (spec.startS > 0) motion = std::make_shared<const LaterMotion>(motion, spec.startS);
     return motion;
+}
+
+Result<std::shared_ptr<const Figure>> figureOf(const ClipSpec& spec) {
+    if (spec.figure) return spec.figure;
+    return makeFigure(spec.motion.body);
 }
 
 std::vector<double> frameTimes(const ClipSpec& spec) {
@@ -140,6 +144,9 @@ class FrameMaker {
           m_renderer(spec.scene),
           m_things(thingsInFront(spec.scene)) {
         for (const Prop& p : thingsBehind(spec)) m_things.push_back(p);
+        Mesh room;
+        addProps(furniture(spec), room);
+        m_renderer.furnish(room);
         if (spec.scene.looks.tapes) m_tapes = tapesOf(spec, *m_figure, *m_motion);
         if (!spec.scene.bystander) return;
         MotionSpec other;
@@ -209,7 +216,7 @@ class FrameMaker {
 Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progress& progress,
                       std::vector<Outline>* outlines) {
     const CameraSpec& camera = spec.scene.camera;
-    const auto figure = makeFigure(spec.motion.body);
+    const auto figure = figureOf(spec);
     if (!figure) return figure.error();
     media::WriteOptions options = spec.video;
     options.frameRate = spec.frameRate;
@@ -251,7 +258,7 @@ Result<void> makeClip(const ClipSpec& spec, const std::string& path, const Progr
 }
 
 Result<std::vector<Outline>> trueOutlines(const ClipSpec& spec) {
-    const auto figure = makeFigure(spec.motion.body);
+    const auto figure = figureOf(spec);
     if (!figure) return figure.error();
     const auto motion = motionOf(spec);
     const auto times = frameTimes(spec);
@@ -311,13 +318,13 @@ class LiveClient final : public media::FrameSource {
 }  // namespace
 
 Result<std::unique_ptr<media::FrameSource>> liveClient(const ClipSpec& spec) {
-    const auto figure = makeFigure(spec.motion.body);
+    const auto figure = figureOf(spec);
     if (!figure) return figure.error();
     return std::unique_ptr<media::FrameSource>(std::make_unique<LiveClient>(spec, motionOf(spec), *figure));
 }
 
 Result<std::map<MarkKind, std::vector<MarkStep>>> trueMarks(const ClipSpec& spec) {
-    const auto figure = makeFigure(spec.motion.body);
+    const auto figure = figureOf(spec);
     if (!figure) return figure.error();
     const auto motion = motionOf(spec);
     const Camera camera(spec.scene.camera);

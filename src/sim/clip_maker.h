@@ -12,6 +12,7 @@
 #include "core/marks/marks.h"
 #include "media/clip_writer.h"
 #include "media/frame_source.h"
+#include "sim/figure.h"
 #include "sim/motion.h"
 #include "sim/renderer.h"
 
@@ -22,6 +23,8 @@ struct ClipSpec {
     MotionSpec motion;
     /// When set, this moves the client (a capture of a person, capture.h) and `motion` only gives body and clothes.
     std::shared_ptr<const Motion> capture;
+    /// When set, this body is drawn instead of the one the motion's spec names (figure.h).
+    std::shared_ptr<const Figure> figure;
     SceneSpec scene;
     media::WriteOptions video;
     double frameRate = 30;
@@ -35,6 +38,9 @@ struct ClipSpec {
 
 /// What moves the client of this spec.
 std::shared_ptr<const Motion> motionOf(const ClipSpec& spec);
+
+/// The body of this spec; an error where it cannot be made.
+Result<std::shared_ptr<const Figure>> figureOf(const ClipSpec& spec);
 
 /// Presentation times of the clip's frames.
 std::vector<double> frameTimes(const ClipSpec& spec);

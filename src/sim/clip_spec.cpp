@@ -91,6 +91,12 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(looks, "shoes", l.shoes, "looks");
     r.get(looks, "shake_px", l.shakePx, "looks");
     r.get(looks, "clutter", l.clutter, "looks");
+    r.get(looks, "wall", l.wall, "looks");
+    r.get(looks, "window", l.window, "looks");
+    r.get(looks, "door", l.door, "looks");
+    r.get(looks, "furnished", l.furnished, "looks");
+    r.get(looks, "exposure_wander", l.exposureWander, "looks");
+    r.get(looks, "dark_noise", l.darkNoise, "looks");
     r.get(looks, "tapes", l.tapes, "looks");
     r.get(root, "frame_rate", spec.frameRate, "");
     r.get(root, "jitter", spec.jitter, "");

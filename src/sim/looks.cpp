@@ -31,6 +31,11 @@ float Looks::keyLight(float acrossM, double timeS) const {
     return light;
 }
 
+float Looks::exposureAt(double timeS) const {
+    if (exposureWander <= 0) return 1;
+    return static_cast<float>(1 + exposureWander * (0.7 * std::sin(0.9 * timeS + 1) + 0.3 * std::sin(2.3 * timeS)));
+}
+
 float Looks::floorTone(float u, float v) const {
     if (floor == "plain") return 1;
     if (floor == "tiles") {
@@ -97,6 +102,7 @@ void shake(const Looks& looks, double t, Picture& p) {
 std::string problemOf(const Looks& looks) {
     if (!isOneOf(looks.floor, {"planks", "tiles", "stripes", "speckled", "plain"})) return "floor";
     if (!isOneOf(looks.shoes, {"plain", "two-tone", "stripes", "speckled", "socks"})) return "shoes";
+    if (!isOneOf(looks.wall, {"boarded", "plain", "brick", "stripes", "tiles"})) return "wall";
     if (looks.shadowSpread < 1 || looks.shadowSpread > 5) return "shadow_spread";
     return {};
 }

@@ -1,6 +1,7 @@
 #include "sim/mesh.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -12,6 +13,8 @@ void Mesh::clear() {
     vertices.clear();
     triangles.clear();
     groups.clear();
+    textureOf.clear();
+    textures.clear();
 }
 
 void Mesh::append(const Mesh& other) {
@@ -22,8 +25,12 @@ void Mesh::append(const Mesh& other) {
 }
 
 Eigen::Vector3f linear(Colour c) {
-    auto one = [](std::uint8_t v) { return std::pow(v / 255.0F, 2.2F); };
-    return {one(c.r), one(c.g), one(c.b)};
+    static const auto table = [] {
+        std::array<float, 256> t{};
+        for (int v = 0; v < 256; ++v) t[static_cast<std::size_t>(v)] = std::pow(static_cast<float>(v) / 255.0F, 2.2F);
+        return t;
+    }();
+    return {table[c.r], table[c.g], table[c.b]};
 }
 
 namespace {

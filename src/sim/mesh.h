@@ -1,6 +1,8 @@
 #pragma once
 
+#include <algorithm>
 #include <cstdint>
+#include <memory>
 #include <vector>
 
 #include "core/base/vectors.h"
@@ -11,18 +13,44 @@ namespace zevo::sim {
 /// Pieces of a bystander have the group of the client's piece plus this.
 inline constexpr std::uint8_t kBystanderGroups = 32;
 
+/// A picture laid on a surface; the last of four channels is how far it hides what is behind (cloth that ends, hair).
+struct Texture {
+    int width = 0, height = 0;
+    std::vector<std::uint8_t> rgba;
+    bool seeThrough = false;  ///< some of it hides nothing
+    /// Offset in `rgba` of the pixel at u to the right and v up, both 0…1.
+    std::size_t at(float u, float v) const {
+        const auto place = [](float share, int size) {
+            return std::clamp(static_cast<int>(share * size), 0, size - 1);
+        };
+        return 4 * (static_cast<std::size_t>(place(1 - v, height)) * width + place(u, width));
+    }
+};
+
 /// Triangles with smooth normals. `group` keeps shading smooth inside one piece of cloth or skin and sharp
 /// at its edge.
 struct Mesh {
     struct Vertex {
         Eigen::Vector3f position, normal, colour;  ///< colour linear 0…1
         float fold = 0;                            ///< strength of cloth folds here
+        Eigen::Vector2f uv{0, 0};                  ///< place in the texture, where there is one
     };
     std::vector<Vertex> vertices;
     std::vector<std::array<std::uint32_t, 3>> triangles;
     std::vector<std::uint8_t> groups;  ///< one a triangle: 1…14 the client, 15 things, beyond that bystanders
+    /// Of the first triangles, index of their texture plus one, 0: the corners' colours. Shorter than the triangles
+    /// when the rest has none. A texture's colour is multiplied by the corners'.
+    std::vector<std::uint8_t> textureOf;
+    std::vector<std::shared_ptr<const Texture>> textures;
+
+    /// Null where the triangle has none.
+    const Texture* texture(std::size_t triangle) const {
+        const auto n = triangle < textureOf.size() ? textureOf[triangle] : 0;
+        return n == 0 ? nullptr : textures[n - 1U].get();
+    }
 
     void clear();
+    /// Without its textures.
     void append(const Mesh& other);
 };
 

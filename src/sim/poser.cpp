@@ -27,7 +27,15 @@ Segments::Segments(const BodySpec& body)
       heelBack(0.062 * scale),
       ballAhead(0.128 * scale),
       toeAhead(0.085 * scale),
-      footPointHeight(0.022 * scale) {}
+      footPointHeight(0.022 * scale),
+      neck(0.150 * scale) {
+    if (!body.lengths) return;
+    const BodyLengths& own = *body.lengths;
+    thigh = own.thigh, shank = own.shank, ankleHeight = own.ankleHeight, trunk = own.trunk;
+    hipHalf = own.hipHalf, shoulderHalf = own.shoulderHalf, upperArm = own.upperArm, forearm = own.forearm;
+    heelBack = own.heelBack, ballAhead = own.ballAhead, toeAhead = own.toeAhead;
+    footPointHeight = own.footPointHeight, neck = own.neck;
+}
 
 void placeFoot(Skeleton& s, int side, const Segments& seg, const FootPose& foot) {
     const double sign = side == 0 ? -1 : 1;
@@ -96,7 +104,7 @@ void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose) {
 
     const Vec3 headUp = upAt(pose.headDeg), headForward(headUp.y(), -headUp.x(), 0);
     const Vec3 neckUp = (0.65 * headUp + 0.35 * ribs).normalized();
-    s.headCentre = s.midShoulder + seg.scale * (0.150 * neckUp + 0.02 * headForward + 0.02 * headUp);
+    s.headCentre = s.midShoulder + seg.neck * neckUp + seg.scale * (0.02 * headForward + 0.02 * headUp);
     s.nose = s.headCentre + seg.scale * (0.106 * headForward - 0.028 * headUp);
     for (int i = 0; i < 2; ++i) {
         const Vec3 side = s.chestRight * (i == 0 ? -1 : 1);

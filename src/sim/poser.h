@@ -14,12 +14,13 @@ inline double mix(double a, double b, double w) {
 }
 
 /// Segment lengths of a body, metres. Shares of stature: Drillis & Contini 1966 as printed in Winter (from memory),
-/// joint centre to joint centre.
+/// joint centre to joint centre; or the person's own, where the body has them.
 struct Segments {
     explicit Segments(const BodySpec& body);
     double stature, scale;  ///< scale: against 175 cm, at which the figure was measured
     double thigh, shank, ankleHeight, trunk, hipHalf, shoulderHalf, upperArm, forearm;
     double heelBack, ballAhead, toeAhead, footPointHeight;  ///< from the ankle, along the sole; toe from the ball
+    double neck;  ///< mid-shoulder to 2 cm (at 175 cm) behind and below the head centre
 };
 
 /// Where a repetition stands.

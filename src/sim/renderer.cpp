@@ -7,6 +7,7 @@
 #include <cstring>
 
 #include "core/base/degrees.h"
+#include "sim/room.h"
 #include "sim/surface.h"
 
 namespace zevo::sim {
@@ -36,6 +37,7 @@ struct Renderer::Impl {
     V3 toLight, lightX, lightY;
     V3 across;  // level, to the picture's right
     double timeS = 0;
+    float exposure = 1;
     struct Room {
         V3 ambient, key;
         float facesLight = 0;
@@ -79,52 +81,23 @@ struct Renderer::Impl {
     void drawRoom() {
         const int w = scene.camera.width, h = scene.camera.height;
         room.resize(static_cast<std::size_t>(w) * h);
-        const V3 level = V3(forward.x(), 0, forward.z()).normalized();
-        const float back = 1.9F, sideWall = 2.7F;
+        const RoomPainter painter(scene, eye, forward);
         for (int y = 0; y < h; ++y)
             for (int x = 0; x < w; ++x) {
-                const V3 d = ray(x + 0.5F, y + 0.5F);
-                const float toBack = (back - eye.dot(level)) / std::max(1e-4F, d.dot(level));
-                const float toFloor = d.y() < -1e-4F ? -eye.y() / d.y() : 1e9F;
-                const float toSide = std::abs(d.dot(across)) > 1e-4F
-                                         ? (std::copysign(sideWall, d.dot(across)) - eye.dot(across)) / d.dot(across)
-                                         : 1e9F;
-                const float t = std::min({toBack, toFloor, toSide > 0 ? toSide : 1e9F});
                 Room r;
-                const V3 world = eye + d * t;
-                V3 normal, colour;
-                const float u = world.dot(across), v = world.dot(level);
-                if (t == toFloor) {
-                    normal = V3(0, 1, 0);
-                    colour = linear(scene.floor) * scene.looks.floorTone(u, v);
-                    if (scene.looks.mat && std::abs(u) < 1.05F && std::abs(v) < 0.48F) {  // the mat
-                        const bool edge = std::abs(u) > 1.02F || std::abs(v) > 0.45F;
-                        colour = linear({86, 98, 92}) *
-                                 (edge ? 0.8F : 1.0F + 0.05F * unit(static_cast<std::uint32_t>(x * 7919 + y)));
-                    }
-                } else if (t == toBack) {
-                    normal = -level;
-                    colour = linear(scene.wall);
-                    if (world.y() < 0.11F)
-                        colour = linear({232, 228, 218}) * (world.y() > 0.10F ? 0.7F : 1.0F);
-                    else if (world.y() < 0.95F) {  // boarded lower half
-                        const float board = u / 0.22F - std::floor(u / 0.22F);
-                        colour = linear({176, 178, 166}) * (board < 0.03F ? 0.75F : 1.0F);
-                    } else if (world.y() < 0.99F)
-                        colour = linear({150, 128, 100});
-                } else {
-                    normal = across * (d.dot(across) > 0 ? -1.0F : 1.0F);
-                    colour = linear(scene.wall) * 0.92F;
-                    if (world.y() < 0.11F) colour = linear({232, 228, 218});
-                }
+                const Surface seen =
+                    painter.meet(ray(x + 0.5F, y + 0.5F), unit(static_cast<std::uint32_t>(x * 7919 + y)));
+                const V3 &world = seen.place, &normal = seen.normal, &colour = seen.colour;
+                const float u = seen.across, v = seen.away;
                 // Room light falls off into the corners; a faint pool of daylight comes from the window side.
                 const float corner =
-                    0.72F + 0.28F * std::min(1.0F, std::min(back - v + 0.1F, sideWall - std::abs(u) + 0.1F) / 0.9F);
+                    0.72F +
+                    0.28F * std::min(1.0F, std::min(kBackWallM - v + 0.1F, kSideWallM - std::abs(u) + 0.1F) / 0.9F);
                 const float pool =
                     1.0F +
                     0.22F * std::exp(-((u + 1.1F) * (u + 1.1F) + (world.y() - 1.5F) * (world.y() - 1.5F)) / 1.2F);
                 const float light = static_cast<float>(scene.light);
-                r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light;
+                r.ambient = colour.cwiseProduct(V3(0.50F, 0.52F, 0.55F)) * corner * light + seen.glow;
                 r.facesLight = std::max(0.0F, normal.dot(toLight));
                 r.key = colour.cwiseProduct(V3(0.86F, 0.81F, 0.72F)) * (r.facesLight * pool * light);
                 r.across = u;
@@ -219,7 +192,8 @@ struct Renderer::Impl {
         samples.assign(static_cast<std::size_t>(std::max(0, wide)) * std::max(0, tall), Sample{});
         for (std::size_t n = 0; n < mesh.triangles.size(); ++n) {
             const auto& t = mesh.triangles[n];
-            if (away[t[0]] && away[t[1]] && away[t[2]]) continue;
+            const bool sheet = mesh.texture(n) && mesh.texture(n)->seeThrough;  // seen from both sides
+            if (!sheet && away[t[0]] && away[t[1]] && away[t[2]]) continue;
             const Screen &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
             const float area = (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
             if (std::abs(area) < 1e-6F || a.z < 0.1F || b.z < 0.1F || c.z < 0.1F) continue;
@@ -230,6 +204,8 @@ struct Renderer::Impl {
             // Edge functions are linear in x: step them along the row instead of computing them at each pixel.
             const float inverse = 1 / area, za = 1 / a.z, zb = 1 / b.z, zc = 1 / c.z;
             const float step0 = (b.y - c.y) * inverse, step1 = (c.y - a.y) * inverse;
+            const Texture* sheer = mesh.texture(n);
+            if (sheer && !sheer->seeThrough) sheer = nullptr;
             for (int y = y0; y <= y1; ++y) {
                 const float px = x0 + 0.5F, py = y + 0.5F;
                 float w0 = ((b.x - px) * (c.y - py) - (b.y - py) * (c.x - px)) * inverse;
@@ -241,6 +217,7 @@ struct Renderer::Impl {
                     const float z = 1 / (w0 * za + w1 * zb + w2 * zc);
                     Sample& s = row[x];
                     if (z >= s.depth) continue;
+                    if (sheer && !hides(mesh, *sheer, n, w0 * za * z, w1 * zb * z)) continue;
                     s.depth = z;
                     s.triangle = static_cast<std::uint32_t>(n);
                     s.w0 = w0 * za * z;
@@ -258,8 +235,26 @@ struct Renderer::Impl {
         }
     }
 
+    static Eigen::Vector2f placeIn(const Mesh& mesh, std::size_t triangle, float w0, float w1) {
+        const auto& t = mesh.triangles[triangle];
+        return mesh.vertices[t[0]].uv * w0 + mesh.vertices[t[1]].uv * w1 + mesh.vertices[t[2]].uv * (1 - w0 - w1);
+    }
+
+    static bool hides(const Mesh& mesh, const Texture& texture, std::size_t triangle, float w0, float w1) {
+        const auto uv = placeIn(mesh, triangle, w0, w1);
+        return texture.rgba[texture.at(uv.x(), uv.y()) + 3] >= 110;
+    }
+
+    static V3 ownColour(const Mesh& mesh, const Sample& s, const V3& corner) {
+        const Texture* texture = mesh.texture(s.triangle);
+        if (!texture) return corner;
+        const auto uv = placeIn(mesh, s.triangle, s.w0, s.w1);
+        const std::uint8_t* p = texture->rgba.data() + texture->at(uv.x(), uv.y());
+        return corner.cwiseProduct(linear({p[0], p[1], p[2]}));
+    }
+
     /// Tubes that meet inside one piece of cloth or skin would show a crease: average their normals.
-    void smoothNormals() {
+    void smoothNormals(const Mesh& mesh) {
         const int reach = std::max(2, scene.camera.height * kSuper / 240);
         for (int pass = 0; pass < 2; ++pass) {
             const bool across = pass == 0;
@@ -275,6 +270,7 @@ struct Renderer::Impl {
                     const Sample& s = at(i);
                     line[i] = s.normal;
                     if (const int piece = s.group % kBystanderGroups; piece == 0 || piece >= 14 || piece == 5) continue;
+                    if (mesh.texture(s.triangle)) continue;  // made as one
                     V3 sum = V3::Zero();
                     for (int k = -reach; k <= reach; k += 2) {
                         const int j = i + k;
@@ -315,18 +311,46 @@ struct Renderer::Impl {
         const float fill = 0.12F * std::max(0.0F, n.dot(toEye));
         const V3 light = V3(0.86F, 0.81F, 0.72F) * key + V3(0.36F, 0.39F, 0.44F) * (sky * ground) +
                          V3(0.20F, 0.16F, 0.12F) * bounce + V3(1, 1, 1) * (fill + rim);
-        return va.colour.cwiseProduct(light) * static_cast<float>(scene.light);
+        return ownColour(mesh, s, va.colour).cwiseProduct(light) * static_cast<float>(scene.light);
+    }
+
+    void furnish(const Mesh& things) {
+        if (things.triangles.empty()) return;
+        fillShadow(things);
+        rasterise(things);
+        for (int y = 0; y < tall; y += kSuper)
+            for (int x = 0; x < wide; x += kSuper) {
+                Room& r = room[static_cast<std::size_t>((top + y) / kSuper) * scene.camera.width + (left + x) / kSuper];
+                V3 light = V3::Zero();
+                int covered = 0;
+                for (int k = 0; k < kSuper * kSuper; ++k) {
+                    const Sample& s = samples[static_cast<std::size_t>(y + k / kSuper) * wide + (x + k % kSuper)];
+                    if (s.group == 0) continue;
+                    light += shade(things, s);
+                    ++covered;
+                }
+                const float share = static_cast<float>(covered) / (kSuper * kSuper);
+                if (covered == 0) continue;
+                r.ambient = (1 - share) * (r.ambient + r.key) + light / (kSuper * kSuper);
+                r.key = V3::Zero();
+                r.facesLight = 0;
+                for (int c = 0; c < 3; ++c) r.open[c] = display(r.ambient[c] * r.vignette);
+            }
+        samples.clear();
+        samples.shrink_to_fit();
+        wide = tall = 0;
     }
 
     void draw(const Mesh& mesh, long frame, Picture& out, double atS) {
         timeS = atS;
+        exposure = scene.looks.exposureAt(atS);
         const int w = scene.camera.width, h = scene.camera.height;
         if (out.width != w || out.height != h) out = Picture(w, h);
         wide = tall = 0;
-        if (scene.showClient) {
+        if (scene.showClient && !mesh.triangles.empty()) {
             fillShadow(mesh);
             rasterise(mesh);
-            smoothNormals();
+            smoothNormals(mesh);
         }
         std::vector<std::array<std::uint8_t, 3>> row(w);
         for (int y = 0; y < h; ++y) {
@@ -341,13 +365,15 @@ struct Renderer::Impl {
             auto roomLight = [&](const Room& r, float open) -> V3 {
                 return r.ambient * (0.80F + 0.20F * std::min(1.0F, open)) + r.key * open;
             };
-            auto show = [](const V3& light, float vignette) {
+            auto show = [this](const V3& lightHere, float vignette) {
+                const V3 light = lightHere * exposure;
                 return std::array<std::uint8_t, 3>{display(light.x() * vignette), display(light.y() * vignette),
                                                    display(light.z() * vignette)};
             };
             for (int x = 0; x < w; ++x) {
                 const float open = shadowed(rooms[x]);
-                row[x] = open == 1 ? rooms[x].open : show(roomLight(rooms[x], open), rooms[x].vignette);
+                row[x] =
+                    open == 1 && exposure == 1 ? rooms[x].open : show(roomLight(rooms[x], open), rooms[x].vignette);
             }
             const int sy = y * kSuper - top;
             if (sy >= 0 && sy + kSuper <= tall)
@@ -388,7 +414,8 @@ struct Renderer::Impl {
                 const std::uint32_t noise = hash(seed + static_cast<std::uint32_t>(x));
                 const int sum =
                     static_cast<int>((noise & 255) + (noise >> 8 & 255) + (noise >> 16 & 255) + (noise >> 24)) - 510;
-                const int grain = static_cast<int>(std::lrint(static_cast<float>(sum) * grainScale));
+                const float dark = 1 + scene.looks.darkNoise * (1 - static_cast<float>(row[x][1]) / 255);
+                const int grain = static_cast<int>(std::lrint(static_cast<float>(sum) * grainScale * dark));
                 for (int c = 0; c < 3; ++c, ++to)
                     *to = static_cast<std::uint8_t>(std::clamp(row[x][c] + grain, 0, 255));
             }
@@ -413,6 +440,10 @@ void Renderer::mask(std::vector<float>& inside, int& width, int& height) const {
             if (group != 0 && group < 15 && my < height && mx < width)
                 inside[static_cast<std::size_t>(my) * width + mx] = 1;
         }
+}
+
+void Renderer::furnish(const Mesh& things) {
+    m_impl->furnish(things);
 }
 
 void Renderer::draw(const Mesh& mesh, long frame, Picture& out, double timeS) {

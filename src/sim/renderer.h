@@ -32,6 +32,9 @@ class Renderer {
     explicit Renderer(const SceneSpec& scene);
     ~Renderer();
     Renderer(Renderer&&) noexcept;
+    /// Puts things into the room that stay where they are and behind the client. They are lit once; no shadow of the
+    /// client falls on them.
+    void furnish(const Mesh& things);
     /// Draws frame number `frame` (seeds the noise) as it looks at a time.
     void draw(const Mesh& mesh, long frame, Picture& out, double timeS = 0);
     /// Where the client (not their load, not a bystander) was visible in the last frame drawn: 0 or 1 for each block of

@@ -131,6 +131,15 @@ class TestFigures : public QObject {
         other.scene.inFront = "bench";
         QVERIFY(differs(drawn(other, line)));
         QVERIFY(line[0].points.size() != plainLine[0].points.size());  // their shins are hidden
+        for (auto change : std::initializer_list<void (*)(Looks&)>{
+                 [](Looks& l) { l.furnished = true; }, [](Looks& l) { l.window = true; },
+                 [](Looks& l) { l.door = true; }, [](Looks& l) { l.wall = "brick"; },
+                 [](Looks& l) { l.wall = "stripes"; }}) {
+            other = spec;
+            change(other.scene.looks);
+            QVERIFY(differs(drawn(other, line)));
+            QCOMPARE(line[0].points.size(), plainLine[0].points.size());  // all of it behind them
+        }
         other = spec;
         other.scene.light = 0.3;
         QVERIFY(differs(drawn(other, line)));
@@ -140,6 +149,66 @@ class TestFigures : public QObject {
         other = spec;
         other.scene.camera.rollDeg = 5;
         QVERIFY(differs(drawn(other, line)));
+    }
+
+    /// A sheet in front of the camera, its texture red on the left, green on the right and a hole at the top.
+    void texturesLieOnTheSurface() {
+        SceneSpec scene = smallScene();
+        scene.camera.azimuthDeg = 0;  // looks along −x
+        Texture cloth{2, 2, {0, 0, 0, 0, 0, 0, 0, 0, 255, 0, 0, 255, 0, 255, 0, 255}, true};
+        Mesh mesh;
+        const Eigen::Vector3f towards(1, 0, 0), white = linear({255, 255, 255});
+        for (float v : {0.0F, 1.0F})
+            for (float u : {0.0F, 1.0F})  // u grows to the picture's right: the client's left
+                mesh.vertices.push_back({{0, 0.6F + 0.6F * v, 0.3F - 0.6F * u}, towards, white, 0, {u, v}});
+        mesh.triangles = {{0, 1, 2}, {1, 3, 2}};
+        mesh.groups = {Skin, Skin};
+        mesh.textures = {std::make_shared<const Texture>(cloth)};
+        mesh.textureOf = {1, 1};
+        Picture drawn, bare;
+        Renderer(scene).draw(mesh, 0, drawn);
+        Renderer(scene).draw({}, 0, bare);
+        const Camera camera(scene.camera);
+        auto pixel = [&](const Picture& p, double y, double z) {
+            double px = 0, py = 0;
+            camera.project(Vec3(0, y, z), px, py);
+            const std::uint8_t* c = p.at(static_cast<int>(px), static_cast<int>(py));
+            return std::array<int, 3>{c[0], c[1], c[2]};
+        };
+        const auto red = pixel(drawn, 0.75, 0.15), green = pixel(drawn, 0.75, -0.15);
+        QVERIFY(red[0] > 100 && red[1] < 40);
+        QVERIFY(green[1] > 100 && green[0] < 40);
+        const auto hole = pixel(drawn, 1.05, 0.15), behind = pixel(bare, 1.05, 0.15);
+        for (std::size_t k = 0; k < 3; ++k) QVERIFY(std::abs(hole[k] - behind[k]) < 12);  // in its shadow or not
+        Mesh second;
+        second.append(mesh);
+        QVERIFY(!second.texture(0));
+        QVERIFY(mesh.texture(0) && !mesh.texture(7));
+    }
+
+    void theCamerasExposureWanders() {
+        SceneSpec scene = smallScene();
+        auto bright = [&](double timeS) {
+            Picture p;
+            Renderer(scene).draw({}, 0, p, timeS);
+            return std::accumulate(p.rgb.begin(), p.rgb.end(), 0.0) / static_cast<double>(p.rgb.size());
+        };
+        QCOMPARE(bright(0), bright(2));
+        scene.looks.exposureWander = 0.1;
+        QVERIFY(std::abs(bright(0) - bright(2)) > 2);
+        auto grain = [&](double light) {
+            SceneSpec dim = scene;
+            dim.looks.exposureWander = 0, dim.looks.wall = "plain";
+            dim.light = light, dim.noise = 4, dim.looks.darkNoise = 2;
+            Picture noisy, clean;
+            Renderer(dim).draw({}, 0, noisy);
+            dim.noise = 0;
+            Renderer(dim).draw({}, 0, clean);
+            double sum = 0;
+            for (std::size_t i = 0; i < noisy.rgb.size(); ++i) sum += std::abs(noisy.rgb[i] - clean.rgb[i]);
+            return sum / static_cast<double>(noisy.rgb.size());
+        };
+        QVERIFY(grain(0.25) > 1.2 * grain(1));
     }
 
     void blurSmearsWhatMoves() {

@@ -55,6 +55,26 @@ class TestSim : public QObject {
         }
     }
 
+    /// A body whose own lengths are known moves with those, whatever the usual shares are.
+    void ownLengthsAreKept() {
+        auto spec = made::spec(1);
+        BodyLengths own;
+        own.ankleHeight = 0.09, own.shank = 0.42, own.thigh = 0.45, own.trunk = 0.47, own.hipHalf = 0.08;
+        own.shoulderHalf = 0.17, own.upperArm = 0.29, own.forearm = 0.25, own.heelBack = 0.06, own.ballAhead = 0.12;
+        own.toeAhead = 0.08, own.footPointHeight = 0.02, own.neck = 0.16;
+        spec.motion.body.lengths = own;
+        const SpecMotion motion(spec.motion);
+        for (double t = 0; t < motion.durationS(); t += 0.1) {
+            const Skeleton s = motion.at(t);
+            NEAR((s.hip[0] - s.knee[0]).norm(), own.thigh, 1e-3);
+            NEAR((s.knee[1] - s.ankle[1]).norm(), own.shank, 1e-3);
+            NEAR((s.midShoulder - s.midHip).norm(), own.trunk, 1e-6);
+            NEAR((s.shoulder[1] - s.shoulder[0]).norm(), 2 * own.shoulderHalf, 1e-6);
+            NEAR((s.hip[1] - s.hip[0]).norm(), 2 * own.hipHalf, 1e-6);
+            NEAR((s.toe[1] - s.ball[1]).norm(), own.toeAhead, 1e-6);
+        }
+    }
+
     void heBalancesOverTheFoot() {
         const auto spec = made::spec(1);
         const SpecMotion motion(spec.motion);
