@@ -1,11 +1,12 @@
 // How far the measurements are from the truth on virtual clients, and which planted faults are found.
 //   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--kept] [--only TEXT] [--keep DIR] [--model
-//   lite|full|heavy]
+//   lite|full|heavy] [--people a|b [--first N] [--count N]]
 // Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
 // errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
 // out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
-// a wide limit. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
+// a wide limit. --people films lifelike people (bench/people) instead of the figures: half a is for calibration, half b
+// for tables. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
 // nothing more.
 #include <cstdio>
 #include <cstring>
@@ -14,9 +15,11 @@
 
 #include "bench/accuracy/tables.h"
 #include "bench/common.h"
+#include "bench/people/cast.h"
 #include "catalog/data_files.h"
 #include "core/serial/pose_record.h"
 #include "pipeline/analyse_clip.h"
+#include "pipeline/turning_points.h"
 #include "present/words.h"
 
 using namespace zevo;
@@ -27,6 +30,8 @@ namespace {
 struct Options {
     bool small = false, trial = true, grid = true, truth = false, kept = false;
     std::string only, keep;
+    std::string people;  ///< "a" or "b": the half
+    int first = 0, count = 45;
     pipeline::AnalyseOptions analyse;
 };
 
@@ -49,14 +54,25 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
             return bench::Seen{std::move(*kept), std::move(*looks)};
         }
     if (options.kept) return Error{"Not measured.", "not kept"};
-    if (!fs::exists(clip) || options.keep.empty())
-        if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
+    const auto movement = catalog::loadMovement(spec.motion.movement);
+    if (!movement) return movement.error();
     std::atomic<bool> cancel{false};
     SetFacts facts;
     facts.statureCm = spec.motion.body.statureCm;
     facts.variation = spec.motion.variation;
-    const auto movement = catalog::loadMovement(spec.motion.movement);
-    if (!movement) return movement.error();
+    if (!options.keep.empty() && fs::exists(poses) && fs::exists(clip)) {
+        // The points followed are as they were: only the other networks are asked again.
+        Observation seen;
+        auto kept = zevo::readPoses(bytesOf(poses));
+        if (!kept) return kept.error();
+        seen.poses = std::move(*kept);
+        if (const auto view = measureView(seen.poses, factsOf(spec), contextOf(facts, *movement)))
+            pipeline::estimateAtTurningPoints(clip.string(), *view, options.analyse, cancel, seen);
+        keepBytes(secondEstimates, writeSecondEstimates(seen.secondEstimates));
+        return bench::Seen{std::move(seen.poses), std::move(seen.secondEstimates)};
+    }
+    if (!fs::exists(clip) || options.keep.empty())
+        if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
     auto read = pipeline::observeClip(clip.string(), contextOf(facts, *movement), options.analyse, cancel);
     if (options.keep.empty()) fs::remove(clip);
     if (!read) return read.error();
@@ -86,6 +102,11 @@ int verdictOf(const bench::Column& network, const bench::Column& perfect) {
     return broken ? 1 : 0;
 }
 
+int failed(const Error& error) {
+    std::fprintf(stderr, "%s %s\n", qPrintable(present::sentence(error)), error.detail.c_str());
+    return 1;
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -101,11 +122,22 @@ int main(int argc, char** argv) {
         if (key == "--kept") options.kept = true;
         if (key == "--only") options.only = value;
         if (key == "--keep") options.keep = value;
+        if (key == "--people") options.people = value, options.trial = false;
+        if (key == "--first") options.first = std::stoi(value);
+        if (key == "--count") options.count = std::stoi(value);
         if (key == "--model")
             if (auto size = pose::modelSizeFromName(value); size) options.analyse.model = *size;
     }
     bench::Column network, perfect;
-    const auto cases = options.small ? bench::smallGrid() : bench::grid();
+    auto cases = options.small ? bench::smallGrid() : bench::grid();
+    if (!options.people.empty()) {
+        const auto package = bench::HumanPackage::open(bench::peopleFolder());
+        if (!package) return failed(package.error());
+        auto sets = bench::peopleSets(**package, options.people == "a" ? bench::Half::Calibration : bench::Half::Tables,
+                                      options.first, options.count);
+        if (!sets) return failed(sets.error());
+        cases = std::move(*sets);
+    }
     std::printf("%zu clips\n", cases.size());
     for (const auto& c : cases) {
         if (!options.grid || c.name.find(options.only) == std::string::npos) continue;
