@@ -13,6 +13,7 @@
 #include "pose/detector.h"
 #include "pose/estimator.h"
 #include "pose/landmarker.h"
+#include "pose/second_estimates.h"
 #include "pose/second_network.h"
 #include "pose/tfjs_file.h"
 #include "pose/tflite_file.h"
@@ -120,6 +121,41 @@ class TestPose : public QObject {
             QVERIFY(apart[16] < 2.0);
             QVERIFY(mean < 3.0);
         }
+    }
+
+    /// What the larger network says of a pose is said once its region lies where it wants it: looking on changes
+    /// nothing. From a square that does not lean with the client its first answers are of somebody who stands.
+    void theLargerNetworkIsReadAtRest_data() {
+        QTest::addColumn<QString>("name");
+        for (const char* name : kPictures) QTest::newRow(name) << name;
+    }
+    void theLargerNetworkIsReadAtRest() {
+        QFETCH(QString, name);
+        const auto p = picture(name + ".png");
+        auto estimator = makeNetworkEstimator(kModels, ModelSize::Full);
+        QVERIFY(bool(estimator));
+        PoseFrame followed;
+        for (int i = 0; i < 12; ++i) followed = *(*estimator)->process(p.view(), i / 30.0);
+        auto second = makeSecondEstimator(kModels);
+        QVERIFY(bool(second));
+        const auto first = (*second)->larger(p.view(), followed);
+        QVERIFY(bool(first));
+        auto later = first;
+        for (int look = 0; look < 4; ++look) later = (*second)->larger(p.view(), followed);
+        double top = 1e9, bottom = 0;
+        for (const auto& point : first->points) {
+            top = std::min<double>({top, point.x, point.y});
+            bottom = std::max<double>({bottom, point.x, point.y});
+        }
+        double most = 0;
+        for (auto id : {Landmark::LeftHip, Landmark::RightHip, Landmark::LeftKnee, Landmark::RightKnee,
+                        Landmark::LeftShoulder, Landmark::RightShoulder})
+            most = std::max<double>(most, std::hypot(first->points[static_cast<std::size_t>(id)].x -
+                                                         later->points[static_cast<std::size_t>(id)].x,
+                                                     first->points[static_cast<std::size_t>(id)].y -
+                                                         later->points[static_cast<std::size_t>(id)].y));
+        qInfo("%s: %.2f px of %.0f", qPrintable(name), most, bottom - top);
+        QVERIFY(most < 0.015 * (bottom - top));
     }
 
     /// The second network in our runtime against the runtime it was made for.

@@ -91,7 +91,10 @@ class TestDemoSets : public QObject {
                 std::set<std::string> found;
                 for (const Finding& f : r.findings)
                     if (f.severity != Severity::Unsure) found.insert(f.fault);
-                QCOMPARE(found, std::set<std::string>(told->planted.begin(), told->planted.end()));
+                QString said = path;
+                for (const Finding& f : r.findings)
+                    said += QString(", %1 (%2)").arg(f.fault.c_str()).arg(static_cast<int>(f.severity));
+                QVERIFY2(found == std::set<std::string>(told->planted.begin(), told->planted.end()), qPrintable(said));
             }
         }
         QCOMPARE(sets, demo.size());
