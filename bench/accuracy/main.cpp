@@ -6,12 +6,13 @@
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
 // out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
 // a wide limit. --people films lifelike people (bench/people) instead of the figures: half a is for calibration, half b
-// for tables. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
+// for tables; with --keep the truth of each stays beside its poses. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
 // nothing more.
 #include <cstdio>
 #include <cstring>
 #include <filesystem>
 #include <fstream>
+#include <nlohmann/json.hpp>
 
 #include "bench/accuracy/tables.h"
 #include "bench/common.h"
@@ -102,6 +103,32 @@ int verdictOf(const bench::Column& network, const bench::Column& perfect) {
     return broken ? 1 : 0;
 }
 
+/// What a kept clip of a person truly shows: enough to hold a reading against without the package.
+void keepTruth(const bench::Case& c, const std::filesystem::path& file) {
+    const auto motion = sim::motionOf(c.spec);
+    const int near = c.spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
+    nlohmann::json out{{"movement", c.spec.motion.movement},
+                       {"variation", c.spec.motion.variation},
+                       {"stature_cm", c.spec.motion.body.statureCm},
+                       {"width", c.spec.scene.camera.width},
+                       {"height", c.spec.scene.camera.height},
+                       {"azimuth_deg", c.spec.scene.camera.azimuthDeg},
+                       {"roll_deg", c.spec.scene.camera.rollDeg},
+                       {"reps", nlohmann::json::array()}};
+    for (const auto& rep : motion->reps()) {
+        const sim::TrueAngles a = sim::trueAngles(motion->at(rep.bottomS), near);
+        out["reps"].push_back({{"start_s", rep.startS},
+                               {"bottom_s", rep.bottomS},
+                               {"end_s", rep.endS},
+                               {"knee_flexion", a.kneeFlexion},
+                               {"hip_flexion", a.hipFlexion},
+                               {"trunk_lean", a.trunkLean},
+                               {"shin_angle", a.shinAngle},
+                               {"thigh_angle", a.thighAngle}});
+    }
+    std::ofstream(file) << out.dump(1) << '\n';
+}
+
 int failed(const Error& error) {
     std::fprintf(stderr, "%s %s\n", qPrintable(present::sentence(error)), error.detail.c_str());
     return 1;
@@ -148,6 +175,8 @@ int main(int argc, char** argv) {
                          seen.error().detail.c_str());
             return 1;
         }
+        if (!options.people.empty() && !options.keep.empty())
+            keepTruth(c, std::filesystem::path(options.keep) / (c.name + ".truth.json"));
         SetResult trueSet;
         bench::compare(c, {sim::truePoses(c.spec), {}}, factsOf(c.spec), perfect, nullptr, &trueSet);
         bench::compare(c, *seen, factsOf(c.spec), network, &trueSet);

@@ -37,6 +37,7 @@ const char* wordsOf(Figures figures) {
         case Figures::Behind: return "behind things";
         case Figures::Placements: return "camera placements";
         case Figures::Others: return "figures of another making";
+        case Figures::People: return "lifelike people";
         case Figures::Older: break;
     }
     return "first figures";

@@ -24,6 +24,7 @@ enum class Figures {
     Behind,      ///< tools/behind-things
     Placements,  ///< a drawn figure, 60 placements of the camera
     Others,      ///< figures of another making than ours
+    People,      ///< bench_accuracy --people: a parametric human, dressed
     Older        ///< the first figures; records of then still need it
 };
 
@@ -159,6 +160,9 @@ inline constexpr std::array kCalibration{
     Calibrated{"doubt.trunk", 0.2, "share", "trunk, longer or shorter than at rest", Basis::Edge, Figures::Behind, 0, "2026-11-25"},
     Calibrated{"doubt.nobodys", 0.28, "share", "thigh or shank against the trunk, unlike anybody's", Basis::Edge, Figures::Behind, 0, "2026-11-28"},
     Calibrated{"doubt.ear", 1.3, "times", "ear from shoulder, further than at rest", Basis::Edge, Figures::Behind, 0, "2026-11-28"},
+    Calibrated{"doubt.head_small", 0.6, "times", "nose or eye from ear, nearer than at rest", Basis::Edge, Figures::People, 102, "2026-11-29"},
+    Calibrated{"doubt.head_large", 1.8, "times", "nose or eye from ear, further than at rest", Basis::Edge, Figures::People, 102, "2026-11-29"},
+    Calibrated{"doubt.head_skewed", 1.5, "times", "nose and eye from ear, one against the other", Basis::Edge, Figures::People, 102, "2026-11-29"},
     Calibrated{"doubt.trunk_short", 0.24, "share", "a shorter trunk contradicts the scale", Basis::Edge, Figures::Marks, 0, "2026-11-29"},
     Calibrated{"doubt.trunk_long", 0.345, "share", "a longer trunk contradicts the scale", Basis::Edge, Figures::Marks, 0, "2026-11-29"},
     Calibrated{"camera.least_body", 0.42, "share", "of the picture's height, smaller is too far", Basis::Edge, Figures::Placements, 60, "2026-11-28"},

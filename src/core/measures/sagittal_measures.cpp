@@ -62,6 +62,19 @@ std::optional<Reading> massOverFoot(const MeasureInput& in) {
                    in.rep.bottom);
 }
 
+/// A head is rigid: nose and eye stay as far from the ear as they were at rest, but for the little it turns aside. What
+/// shows otherwise is not a head in profile: hair over the ear, a face that looks away.
+bool headIsWhole(const Track& t, std::size_t at) {
+    const L ear = t.nearOf(L::LeftEar), eye = t.nearOf(L::LeftEye);
+    auto times = [&](L point) {
+        const double rest = (t.standingFlatAt(point) - t.standingFlatAt(ear)).norm();
+        return (t.flatAt(point, at) - t.flatAt(ear, at)).norm() / std::max(1.0, rest);
+    };
+    const double nose = times(L::Nose), eyes = times(eye), skewed = nose > eyes ? nose / eyes : eyes / nose;
+    return std::min(nose, eyes) > calibrated("doubt.head_small") &&
+           std::max(nose, eyes) < calibrated("doubt.head_large") && skewed < calibrated("doubt.head_skewed");
+}
+
 /// Head against the trunk, as a change from standing, by two lines that turn with the head: from the ear to the nose
 /// and from the ear to the eye. What they differ by is not known better. A trunk that folds far takes the face out of
 /// profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off the line
@@ -73,6 +86,7 @@ std::optional<Reading> neckChange(const MeasureInput& in) {
     const L hip = t.nearOf(L::LeftHip), shoulder = t.nearOf(L::LeftShoulder), ear = t.nearOf(L::LeftEar),
             eye = t.nearOf(L::LeftEye);
     const std::size_t at = in.rep.bottom;
+    if (!headIsWhole(t, at)) return std::nullopt;
     const double byNose = meanAround(in.series.neckChange, at, in.samples(kLongS));
     const double byEye =
         wrapDegrees(headAgainstTrunk(t.flatAt(hip, at), t.flatAt(shoulder, at), t.flatAt(ear, at), t.flatAt(eye, at)) -
