@@ -6,8 +6,8 @@
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
 // out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
 // a wide limit. --people films lifelike people (bench/people) instead of the figures: half a is for calibration, half b
-// for tables; with --keep the truth of each stays beside its poses. A virtual client is not a person: this finds mistakes of ours and of the network on such figures,
-// nothing more.
+// for tables; with --keep the truth of each stays beside its poses. A virtual client is not a person: this finds
+// mistakes of ours and of the network on such figures, nothing more.
 #include <cstdio>
 #include <cstring>
 #include <filesystem>
@@ -107,14 +107,10 @@ int verdictOf(const bench::Column& network, const bench::Column& perfect) {
 void keepTruth(const bench::Case& c, const std::filesystem::path& file) {
     const auto motion = sim::motionOf(c.spec);
     const int near = c.spec.scene.camera.azimuthDeg >= 0 ? 1 : 0;
-    nlohmann::json out{{"movement", c.spec.motion.movement},
-                       {"variation", c.spec.motion.variation},
-                       {"stature_cm", c.spec.motion.body.statureCm},
-                       {"width", c.spec.scene.camera.width},
-                       {"height", c.spec.scene.camera.height},
-                       {"azimuth_deg", c.spec.scene.camera.azimuthDeg},
-                       {"roll_deg", c.spec.scene.camera.rollDeg},
-                       {"reps", nlohmann::json::array()}};
+    nlohmann::json out{{"movement", c.spec.motion.movement},         {"variation", c.spec.motion.variation},
+                       {"stature_cm", c.spec.motion.body.statureCm}, {"width", c.spec.scene.camera.width},
+                       {"height", c.spec.scene.camera.height},       {"azimuth_deg", c.spec.scene.camera.azimuthDeg},
+                       {"roll_deg", c.spec.scene.camera.rollDeg},    {"reps", nlohmann::json::array()}};
     for (const auto& rep : motion->reps()) {
         const sim::TrueAngles a = sim::trueAngles(motion->at(rep.bottomS), near);
         out["reps"].push_back({{"start_s", rep.startS},

@@ -15,13 +15,14 @@ inline bool secondEstimatesHelp(Family family) {
 
 /// Takes in what other networks saw around the turning points (before perspective is undone).
 ///
-/// The larger network's points, as the mean over its frames there, take the place of the followed ones: the difference
-/// holds as long as the pose stays within 8° of the one at the turning point and fades to nothing at 30°. Repetitions
-/// and their times are read off the points as they were followed (Track::asFollowed). Where the network that was
-/// trained elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk, the shin or the
-/// thigh of the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where
-/// any one of the three stands that far apart, each point is the median of the three: the larger network can be the one
-/// that errs. Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
+/// The larger network's points, as the mean over its frames there, take the place of the followed ones; knees and
+/// ankles come to a third from it and to two thirds from the one that was trained elsewhere. The difference holds as
+/// long as the pose stays within 8° of the one at the turning point and fades to nothing at 30°. Repetitions and their
+/// times are read off the points as they were followed (Track::asFollowed). Where the network that was trained
+/// elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk, the shin or the thigh of
+/// the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where any one of
+/// the three stands that far apart, each point is the median of the three: the larger network can be the one that errs.
+/// Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
 void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track& track);
 
 }  // namespace zevo
