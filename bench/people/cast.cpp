@@ -1,7 +1,6 @@
 #include "bench/people/cast.h"
 
 #include <algorithm>
-#include <array>
 
 #include "bench/common.h"
 #include "catalog/data_files.h"
@@ -171,9 +170,7 @@ Result<sim::ClipSpec> clipOf(const HumanPackage& package, Half half, int number,
     auto& camera = s.scene.camera;
     if (std::string(kind.movement) == "bridge") camera.heightM = 0.55, camera.aimHeightM = 0.42;
     s.motion.workingLeg = front || camera.azimuthDeg > 0 ? 1 : 0;
-    // Who steps needs room.
-    if (sim::movements().at(kind.movement).size() && std::string(kind.movement).find("lunge") != std::string::npos)
-        camera.distanceM += 0.5;
+    if (std::string(kind.movement).ends_with("lunge")) camera.distanceM += 0.5;  // who steps needs room
     return s;
 }
 

@@ -10,7 +10,8 @@ namespace bench {
 /// Where `bench/people/fetch` puts the package.
 std::string peopleFolder();
 
-/// Halves that share no body, no clothes and no room: one for numbers that are fitted, one for the tables.
+/// Halves that share no body, top, shoes, hair or room: one for numbers that are fitted, one for the tables. Skins,
+/// women's jeans, plain walls and planks occur in both.
 enum class Half { Calibration, Tables };
 
 /// The person of this number (0, 1, …): both sexes, 18–75 years, slim to heavy, 150–200 cm, tight and loose clothes.

@@ -8,6 +8,7 @@
 #include <map>
 
 #include "core/base/degrees.h"
+#include "sim/dual_blend.h"
 #include "sim/skin_binding.h"
 
 namespace bench {
@@ -61,29 +62,20 @@ class PersonFigure final : public sim::Figure {
     void build(const sim::Skeleton& s, sim::Mesh& mesh) const override {
         mesh.clear();
         const std::array<Rigid, kAll> motion = motionOf(s);
-        struct Dual {
-            Eigen::Vector4d real, dual;
-        };
-        std::array<Dual, kAll> duals;
-        for (std::size_t b = 0; b < kAll; ++b) {
-            const Turn t(0, motion[b].shift.x(), motion[b].shift.y(), motion[b].shift.z());
-            duals[b] = {motion[b].turn.coeffs(), (t * motion[b].turn).coeffs() * 0.5};
-        }
+        std::array<sim::DualMotion, kAll> duals;
+        for (std::size_t b = 0; b < kAll; ++b) duals[b] = {motion[b].turn, motion[b].shift};
         mesh.vertices.reserve(m_vertices.size());
         for (const Vertex& v : m_vertices) {
-            Eigen::Vector4d real = Eigen::Vector4d::Zero(), dual = Eigen::Vector4d::Zero();
+            sim::DualBlend blend(duals[static_cast<std::size_t>(v.bone[0])]);
             Vec3 linear = Vec3::Zero();
-            const Eigen::Vector4d& first = duals[static_cast<std::size_t>(v.bone[0])].real;
             for (int k = 0; k < kMost && v.share[k] > 0; ++k) {
                 const auto b = static_cast<std::size_t>(v.bone[k]);
-                const double w = duals[b].real.dot(first) < 0 ? -v.share[k] : v.share[k];
-                real += w * duals[b].real;
-                dual += w * duals[b].dual;
+                blend.add(duals[b], v.share[k]);
                 linear += v.share[k] * (motion[b].turn * v.position + motion[b].shift);
             }
-            const double size = real.norm();
-            const Turn q(Eigen::Vector4d(real / size)), e(Eigen::Vector4d(dual / size));
-            const Vec3 shift = 2 * (q.w() * e.vec() - e.w() * q.vec() + q.vec().cross(e.vec()));
+            Turn q;
+            Vec3 shift;
+            blend.read(q, shift);
             const Vec3 place = (1 - kLinear) * (q * v.position + shift) + kLinear * linear;
             mesh.vertices.push_back({place.cast<float>(), (q * v.normal).cast<float>(), v.colour, 0, v.uv});
         }

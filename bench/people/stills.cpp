@@ -6,11 +6,9 @@
 #include <QPainter>
 #include <QPolygonF>
 #include <cstdio>
-#include <cstring>
 
 #include "bench/common.h"
 #include "bench/people/cast.h"
-#include "sim/renderer.h"
 
 using namespace zevo;
 

@@ -13,7 +13,7 @@ constexpr const char* kHead =
     "Written by `zevo-cli calibration`. A **±** is half the width of an interval that was meant to hold nine of ten of the errors\n"
     "measured when it was set; in which share it holds them since stands in [measurements.md](measurements.md) (*inside the ±*),\n"
     "and it is not nine of ten everywhere. An **edge** is a limit, put where what was measured on its two sides parts. All of it was\n"
-    "measured on drawn and anatomical figures, none of it on people. *n*: the readings or sets of it in the tables as they stand, which\n"
+    "measured on drawn, anatomical and lifelike figures, none of it on living people. *n*: the readings or sets of it in the tables as they stand, which\n"
     "are newer than some values; – where they have no row of it.\n\n"
     "| what | value | kind | measured on | n | since | name in the code |\n|---|---|---|---|---|---|---|\n";
 // clang-format on

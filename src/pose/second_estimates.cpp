@@ -43,7 +43,7 @@ class NetworkEstimates final : public SecondEstimator {
     void reset() override { m_region.reset(); }
 
   private:
-    static constexpr int kMostPasses = 6;  ///< after four nothing moved any more, of all that was tried
+    static constexpr int kMostPasses = 6;  ///< a bound for a region that never rests
 
     /// A square turned with the client, as the network was trained to see people. From an upright square it reads a
     /// leaning client as one who stands, and needs many looks to leave that.

@@ -8,6 +8,7 @@
 
 #include "core/base/degrees.h"
 #include "sim/room.h"
+#include "sim/shadow_map.h"
 #include "sim/surface.h"
 
 namespace zevo::sim {
@@ -15,10 +16,6 @@ namespace {
 
 using V3 = Eigen::Vector3f;
 constexpr int kSuper = 2;
-constexpr int kShadowSide = 640;
-/// A corner whose normal points away by more than this is not seen (or lit); the rest allows for smooth normals.
-constexpr float kFacingAway = -0.25F;
-constexpr float kShadowSpan = 2.6F;  // metres covered by the shadow map
 
 struct Sample {
     float depth = 1e9F;
@@ -34,21 +31,20 @@ struct Renderer::Impl {
     SceneSpec scene;
     V3 eye, right, up, forward;  // camera frame
     float focal = 0;
-    V3 toLight, lightX, lightY;
+    V3 toLight;
+    ShadowMap shadow;
     V3 across;  // level, to the picture's right
     double timeS = 0;
     float exposure = 1;
     struct Room {
         V3 ambient, key;
         float facesLight = 0;
-        float shadowX = 0, shadowY = 0, shadowDepth = 0;  // place in the shadow map
+        V3 inShadowMap;
         float vignette = 1;
         float across = 0;                    // along the picture's right, metres
         std::array<std::uint8_t, 3> open{};  // display value where no shadow falls
     };
-    int shadowX0 = 0, shadowX1 = -1, shadowY0 = 0, shadowY1 = -1;  // part of the shadow map that holds the figure
     std::vector<Room> room;
-    std::vector<float> shadow;
     std::vector<Sample> samples;
     int left = 0, top = 0, wide = 0, tall = 0;  // figure's part of the picture, supersampled pixels
 
@@ -67,9 +63,7 @@ struct Renderer::Impl {
                      std::cos(turn) * flat.z() - std::sin(turn) * flat.x())
                       .normalized();
         across = V3(forward.x(), 0, forward.z()).normalized().cross(V3(0, 1, 0));
-        lightX = toLight.cross(V3(0, 1, 0)).normalized();
-        lightY = lightX.cross(toLight);
-        shadow.resize(static_cast<std::size_t>(kShadowSide) * kShadowSide);
+        shadow = ShadowMap(toLight);
         drawRoom();
     }
 
@@ -101,71 +95,13 @@ struct Renderer::Impl {
                 r.facesLight = std::max(0.0F, normal.dot(toLight));
                 r.key = colour.cwiseProduct(V3(0.86F, 0.81F, 0.72F)) * (r.facesLight * pool * light);
                 r.across = u;
-                toShadowMap(world, r.shadowX, r.shadowY, r.shadowDepth);
+                r.inShadowMap = shadow.place(world);
                 const float dx = 2.0F * x / w - 1, dy = 2.0F * y / h - 1;
                 r.vignette = 1 - 0.10F * (dx * dx + dy * dy);
                 const V3 open = (r.ambient + r.key) * r.vignette;
                 for (int c = 0; c < 3; ++c) r.open[c] = display(open[c]);
                 room[static_cast<std::size_t>(y) * w + x] = r;
             }
-    }
-
-    void toShadowMap(const V3& world, float& x, float& y, float& depth) const {
-        const V3 q = world - V3(0, 0.85F, 0);
-        const float scale = kShadowSide / kShadowSpan;
-        x = q.dot(lightX) * scale + kShadowSide / 2.0F;
-        y = q.dot(lightY) * scale + kShadowSide / 2.0F;
-        depth = q.dot(toLight);
-    }
-
-    void fillShadow(const Mesh& mesh) {
-        std::fill(shadow.begin(), shadow.end(), -1e9F);
-        std::vector<V3> p(mesh.vertices.size());
-        std::vector<char> dark(mesh.vertices.size());
-        shadowX0 = shadowY0 = kShadowSide, shadowX1 = shadowY1 = 0;
-        for (std::size_t i = 0; i < p.size(); ++i) {
-            toShadowMap(mesh.vertices[i].position, p[i].x(), p[i].y(), p[i].z());
-            dark[i] = mesh.vertices[i].normal.dot(toLight) < kFacingAway;
-            shadowX0 = std::min(shadowX0, static_cast<int>(p[i].x())),
-            shadowX1 = std::max(shadowX1, static_cast<int>(p[i].x()));
-            shadowY0 = std::min(shadowY0, static_cast<int>(p[i].y())),
-            shadowY1 = std::max(shadowY1, static_cast<int>(p[i].y()));
-        }
-        for (const auto& t : mesh.triangles) {
-            const V3 &a = p[t[0]], &b = p[t[1]], &c = p[t[2]];
-            if (dark[t[0]] && dark[t[1]] && dark[t[2]]) continue;  // its lit side casts the shadow
-            const float area = (b.x() - a.x()) * (c.y() - a.y()) - (b.y() - a.y()) * (c.x() - a.x());
-            if (std::abs(area) < 1e-6F) continue;
-            const float inverse = 1 / area, step0 = (b.y() - c.y()) * inverse, step1 = (c.y() - a.y()) * inverse;
-            const int x0 = std::max(0, static_cast<int>(std::min({a.x(), b.x(), c.x()}))),
-                      x1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.x(), b.x(), c.x()})) + 1);
-            const int y0 = std::max(0, static_cast<int>(std::min({a.y(), b.y(), c.y()}))),
-                      y1 = std::min(kShadowSide - 1, static_cast<int>(std::max({a.y(), b.y(), c.y()})) + 1);
-            for (int y = y0; y <= y1; ++y) {
-                const float px = x0 + 0.5F, py = y + 0.5F;
-                float w0 = ((b.x() - px) * (c.y() - py) - (b.y() - py) * (c.x() - px)) * inverse;
-                float w1 = ((c.x() - px) * (a.y() - py) - (c.y() - py) * (a.x() - px)) * inverse;
-                for (int x = x0; x <= x1; ++x, w0 += step0, w1 += step1) {
-                    const float w2 = 1 - w0 - w1;
-                    if (w0 < 0 || w1 < 0 || w2 < 0) continue;
-                    float& s = shadow[static_cast<std::size_t>(y) * kShadowSide + x];
-                    s = std::max(s, w0 * a.z() + w1 * b.z() + w2 * c.z());
-                }
-            }
-        }
-    }
-
-    /// Share of the key light that reaches a place of the shadow map at `depth` (bias included): 0 shadow … 1 lit.
-    float lit(float mapX, float mapY, float depth, int spread) const {
-        const int x = static_cast<int>(mapX), y = static_cast<int>(mapY);
-        if (x < 3 * spread || y < 3 * spread || x >= kShadowSide - 3 * spread || y >= kShadowSide - 3 * spread)
-            return 1;
-        if (x < shadowX0 - spread || x > shadowX1 + spread || y < shadowY0 - spread || y > shadowY1 + spread) return 1;
-        int open = 0;
-        for (int j = -1; j <= 1; ++j)
-            for (int i = -1; i <= 1; ++i)
-                open += shadow[static_cast<std::size_t>(y + j * spread) * kShadowSide + x + i * spread] < depth;
-        return open / 9.0F;
     }
 
     void rasterise(const Mesh& mesh) {
@@ -299,10 +235,8 @@ struct Renderer::Impl {
             n.normalize();
         }
         const V3 toEye = (eye - world).normalized();
-        float mapX = 0, mapY = 0, mapDepth = 0;
-        toShadowMap(world + n * 0.012F, mapX, mapY, mapDepth);
         const float key = std::max(0.0F, n.dot(toLight)) *
-                          lit(mapX, mapY, mapDepth + 0.012F, scene.looks.shadowSpread) *
+                          shadow.lit(shadow.place(world + n * 0.012F), 0.012F, scene.looks.shadowSpread) *
                           scene.looks.keyLight(world.dot(across), timeS);
         const float sky = 0.5F + 0.5F * n.y();
         const float bounce = 0.5F - 0.5F * n.y();
@@ -316,7 +250,7 @@ struct Renderer::Impl {
 
     void furnish(const Mesh& things) {
         if (things.triangles.empty()) return;
-        fillShadow(things);
+        shadow.fill(things);
         rasterise(things);
         for (int y = 0; y < tall; y += kSuper)
             for (int x = 0; x < wide; x += kSuper) {
@@ -348,7 +282,7 @@ struct Renderer::Impl {
         if (out.width != w || out.height != h) out = Picture(w, h);
         wide = tall = 0;
         if (scene.showClient && !mesh.triangles.empty()) {
-            fillShadow(mesh);
+            shadow.fill(mesh);
             rasterise(mesh);
             smoothNormals(mesh);
         }
@@ -357,9 +291,8 @@ struct Renderer::Impl {
             const Room* rooms = room.data() + static_cast<std::size_t>(y) * w;
             auto shadowed = [&](const Room& r) {
                 const int spread = 2 + scene.looks.shadowSpread;
-                const float open = scene.showClient && r.facesLight > 0
-                                       ? lit(r.shadowX, r.shadowY, r.shadowDepth + 0.02F, spread)
-                                       : 1.0F;
+                const float open =
+                    scene.showClient && r.facesLight > 0 ? shadow.lit(r.inShadowMap, 0.02F, spread) : 1.0F;
                 return r.facesLight > 0 ? open * scene.looks.keyLight(r.across, timeS) : open;
             };
             auto roomLight = [&](const Room& r, float open) -> V3 {

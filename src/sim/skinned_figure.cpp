@@ -12,6 +12,7 @@
 #include <cmath>
 #include <map>
 
+#include "sim/dual_blend.h"
 #include "sim/figure.h"
 #include "sim/poser.h"
 #include "sim/skin_binding.h"
@@ -41,32 +42,19 @@ class SkinnedFigure : public Figure {
     void build(const Skeleton& s, Mesh& mesh) const override {
         mesh.clear();
         const Places now = placesOf(s);
-        struct Dual {
-            Eigen::Quaterniond real, dual;
-        };
-        std::array<Dual, kBones> motion;
+        std::array<DualMotion, kBones> motion;
         for (int b = 0; b < kBones; ++b) {
             const Eigen::Matrix3d turn = axes(now[b]) * axes(m_fitted[b]).transpose();
-            const Vec3 shift = now[b].origin - turn * m_fitted[b].origin;
-            motion[b].real = Eigen::Quaterniond(turn);
-            const Eigen::Quaterniond t(0, shift.x(), shift.y(), shift.z());
-            motion[b].dual = Eigen::Quaterniond((t * motion[b].real).coeffs() * 0.5);
+            motion[b] = {Eigen::Quaterniond(turn), now[b].origin - turn * m_fitted[b].origin};
         }
         mesh.vertices.reserve(m_skin.size());
         for (std::size_t n = 0; n < m_skin.size(); ++n) {
             const SkinVertex& v = m_skin[n];
-            const Eigen::Vector4d first = motion[v.bone[0]].real.coeffs();
-            Eigen::Vector4d real = Eigen::Vector4d::Zero(), dual = Eigen::Vector4d::Zero();
-            for (int k = 0; k < 4 && v.weight[k] > 0; ++k) {
-                const Dual& d = motion[v.bone[k]];
-                const double w = d.real.coeffs().dot(first) < 0 ? -v.weight[k] : v.weight[k];
-                real += w * d.real.coeffs();
-                dual += w * d.dual.coeffs();
-            }
-            const double size = real.norm();
-            const Eigen::Quaterniond q(Eigen::Vector4d(real / size));
-            const Eigen::Quaterniond e(Eigen::Vector4d(dual / size));
-            const Vec3 shift = 2 * (q.w() * e.vec() - e.w() * q.vec() + q.vec().cross(e.vec()));
+            DualBlend blend(motion[v.bone[0]]);
+            for (int k = 0; k < 4 && v.weight[k] > 0; ++k) blend.add(motion[v.bone[k]], v.weight[k]);
+            Eigen::Quaterniond q;
+            Vec3 shift;
+            blend.read(q, shift);
             mesh.vertices.push_back(
                 {(q * v.position + shift).cast<float>(), (q * v.normal).cast<float>(), m_colour[n], m_fold[n]});
         }

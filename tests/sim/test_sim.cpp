@@ -190,6 +190,7 @@ class TestSim : public QObject {
         QVERIFY(refusal(R"({"reps":[5]})").contains("object"));
         QVERIFY(refusal(R"({"body":{"stature_cm":20}})").contains("stature_cm"));
         QVERIFY(refusal(R"({"looks":{"floor":"lava"}})").contains("floor"));
+        QVERIFY(refusal(R"({"looks":{"wall":"paper"}})").contains("wall"));
         QVERIFY(refusal(R"({"looks":{"shoes":"stilts"}})").contains("shoes"));
         QVERIFY(refusal(R"({"looks":{"shadow_spread":9}})").contains("shadow_spread"));
     }

@@ -14,7 +14,7 @@ enum class Basis {
     Practice    ///< common practice, no source
 };
 
-/// On which figures it was found (docs/measurements.md has the tables). None of them are people.
+/// On which figures it was found (docs/measurements.md has the tables). None of them lives.
 enum class Figures {
     Nothing,     ///< chosen, and tried on everything else
     Grid,        ///< bench_accuracy, the grid: drawn and anatomical, looks by chance

@@ -107,9 +107,9 @@ Differences medianOf(const Differences& larger, const Differences& other) {
     return out;
 }
 
-/// Knees and ankles lie where the network that was trained elsewhere and the larger one together have them: of the
-/// three it is nearest there (off by 1.2 and 0.8 % of the stature; the larger 1.7 and 1.7, the followed 3.3 and 2.4, on
-/// lifelike people of another making than ours), as the larger is at hips and shoulders.
+/// Knees and ankles lie where the network that was trained elsewhere and the larger one together have them. Of the
+/// three it is nearest there, at hips and shoulders it is the furthest away (own measurements: docs/measurements.md,
+/// “Lifelike people”).
 void takeLegsFromBoth(const Differences& other, Differences& larger) {
     constexpr double kOther = 2.0 / 3;
     for (auto id : {Landmark::LeftKnee, Landmark::RightKnee, Landmark::LeftAnkle, Landmark::RightAnkle}) {

@@ -1,0 +1,61 @@
+// A perfect pose estimator.
+#include "sim/clip_maker.h"
+
+namespace zevo::sim {
+
+PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
+    PoseFrame pose;
+    pose.timeS = timeS;
+    pose.found = true;
+    pose.score = 1;
+    auto put = [&](Landmark id, const Vec3& p) {
+        double x = 0, y = 0;
+        camera.project(p, x, y);
+        pose.at(id) = {static_cast<float>(x), static_cast<float>(y), 1, 1};
+        const Vec3 rel = p - s.midHip;
+        pose.world[static_cast<std::size_t>(id)] = {static_cast<float>(rel.dot(camera.right())),
+                                                    static_cast<float>(-rel.dot(camera.up())),
+                                                    static_cast<float>(rel.dot(camera.forward()))};
+    };
+    auto pair = [&](Landmark left, const std::array<Vec3, 2>& p) {
+        put(left, p[0]);
+        put(static_cast<Landmark>(static_cast<int>(left) + 1), p[1]);
+    };
+    const Vec3 f = (s.nose - s.headCentre).normalized();
+    put(Landmark::Nose, s.nose);
+    const Vec3 r = s.chestRight, u = r.cross(f).normalized();
+    for (int i = 1; i <= 6; ++i)
+        put(static_cast<Landmark>(i), s.headCentre + 0.08 * f + 0.035 * u + (i <= 3 ? -0.03 : 0.03) * r);
+    pair(Landmark::LeftEar, s.ear);
+    put(Landmark::MouthLeft, s.headCentre + 0.08 * f - 0.035 * u - 0.02 * r);
+    put(Landmark::MouthRight, s.headCentre + 0.08 * f - 0.035 * u + 0.02 * r);
+    pair(Landmark::LeftShoulder, s.shoulder);
+    pair(Landmark::LeftElbow, s.elbow);
+    pair(Landmark::LeftWrist, s.wrist);
+    for (auto finger : {Landmark::LeftPinky, Landmark::LeftIndex, Landmark::LeftThumb}) {
+        std::array<Vec3, 2> tip;
+        for (int i = 0; i < 2; ++i) tip[i] = s.wrist[i] + 0.10 * (s.wrist[i] - s.elbow[i]).normalized();
+        pair(finger, tip);
+    }
+    pair(Landmark::LeftHip, s.hip);
+    pair(Landmark::LeftKnee, s.knee);
+    pair(Landmark::LeftAnkle, s.ankle);
+    pair(Landmark::LeftHeel, s.heel);
+    pair(Landmark::LeftToe, s.toe);
+    for (std::size_t i = 0; i < kFootPointCount; ++i) {
+        const LandmarkPoint& p =
+            pose.at(static_cast<Landmark>(static_cast<int>(Landmark::LeftHeel) + static_cast<int>(i)));
+        pose.feet[i] = {p.x, p.y, 1, 1};
+    }
+    return pose;
+}
+
+PoseFrames truePoses(const ClipSpec& spec) {
+    const auto motion = motionOf(spec);
+    const Camera camera(spec.scene.camera);
+    PoseFrames out;
+    for (double t : frameTimes(spec)) out.push_back(truePose(motion->at(t), camera, t));
+    return out;
+}
+
+}  // namespace zevo::sim
