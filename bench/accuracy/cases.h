@@ -36,5 +36,7 @@ std::vector<Case> grid();
 /// A few cases that take well under a minute each.
 std::vector<Case> smallGrid();
 std::vector<Trial> faultTrial();
+/// What lifelike people show of it: its clean sets, and every fault clearly.
+std::vector<Trial> shortTrial();
 
 }  // namespace bench

@@ -20,6 +20,7 @@
 #include "catalog/data_files.h"
 #include "core/serial/pose_record.h"
 #include "pipeline/analyse_clip.h"
+#include "pipeline/room_reader.h"
 #include "pipeline/turning_points.h"
 #include "present/words.h"
 
@@ -36,23 +37,44 @@ struct Options {
     pipeline::AnalyseOptions analyse;
 };
 
+void keepHold(const std::filesystem::path& file, const std::optional<CameraHold>& hold) {
+    nlohmann::json out;
+    if (hold) out = {hold->rollDeg, hold->pitchDeg, hold->rollPm90, hold->pitchPm90};
+    std::ofstream(file) << out.dump() << '\n';
+}
+
+/// As kept, else as a kept clip shows it.
+std::optional<CameraHold> holdKept(const std::filesystem::path& file, const std::filesystem::path& clip,
+                                   const PoseFrames& poses) {
+    if (!std::filesystem::exists(file)) {
+        if (!std::filesystem::exists(clip)) return std::nullopt;
+        keepHold(file, pipeline::readRoom(clip.string(), poses));
+    }
+    std::ifstream in(file);
+    const auto kept = nlohmann::json::parse(in, nullptr, false);
+    if (!kept.is_array()) return std::nullopt;
+    return CameraHold{kept.at(0), kept.at(1), kept.at(2), kept.at(3)};
+}
+
 /// What is seen in a spec's clip: what was kept, else the clip is drawn and the networks run.
 Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, const Options& options) {
-    if (options.truth) return bench::Seen{sim::truePoses(spec), {}};
+    if (options.truth) return bench::Seen{sim::truePoses(spec), {}, {}};
     namespace fs = std::filesystem;
     const fs::path folder =
         options.keep.empty() ? fs::temp_directory_path() / "zevo-bench-accuracy" : fs::path(options.keep);
     fs::create_directories(folder);
     const fs::path clip = folder / (name + ".mp4"),
                    stem = folder / (name + "-" + pose::modelName(options.analyse.model)),
-                   poses = stem.string() + ".poses", secondEstimates = stem.string() + ".opinions";
+                   poses = stem.string() + ".poses", secondEstimates = stem.string() + ".opinions",
+                   room = stem.string() + ".room";
     if (!options.keep.empty())
         if (fs::exists(poses) && fs::exists(secondEstimates)) {
             auto kept = zevo::readPoses(bytesOf(poses));
             auto looks = zevo::readSecondEstimates(bytesOf(secondEstimates));
             if (!kept) return kept.error();
             if (!looks) return looks.error();
-            return bench::Seen{std::move(*kept), std::move(*looks)};
+            const auto hold = holdKept(room, clip, *kept);
+            return bench::Seen{std::move(*kept), std::move(*looks), hold};
         }
     if (options.kept) return Error{"Not measured.", "not kept"};
     const auto movement = catalog::loadMovement(spec.motion.movement);
@@ -70,7 +92,8 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
         if (const auto view = measureView(seen.poses, factsOf(spec), contextOf(facts, *movement)))
             pipeline::estimateAtTurningPoints(clip.string(), *view, options.analyse, cancel, seen);
         keepBytes(secondEstimates, writeSecondEstimates(seen.secondEstimates));
-        return bench::Seen{std::move(seen.poses), std::move(seen.secondEstimates)};
+        const auto hold = holdKept(room, clip, seen.poses);
+        return bench::Seen{std::move(seen.poses), std::move(seen.secondEstimates), hold};
     }
     if (!fs::exists(clip) || options.keep.empty())
         if (auto made = sim::makeClip(spec, clip.string()); !made) return made.error();
@@ -80,8 +103,9 @@ Result<bench::Seen> seenIn(const std::string& name, const sim::ClipSpec& spec, c
     if (!options.keep.empty()) {
         keepBytes(secondEstimates, writeSecondEstimates(read->secondEstimates));
         keepBytes(poses, writePoses(read->poses));
+        keepHold(room, read->clip.hold);
     }
-    return bench::Seen{std::move(read->poses), std::move(read->secondEstimates)};
+    return bench::Seen{std::move(read->poses), std::move(read->secondEstimates), read->clip.hold};
 }
 
 /// The small grid's limits: far wider than what the tables show, to catch a broken change.
@@ -125,6 +149,9 @@ void keepTruth(const bench::Case& c, const std::filesystem::path& file) {
     std::ofstream(file) << out.dump(1) << '\n';
 }
 
+/// Whoever shows a fault is in no set of the grid of people.
+constexpr int kFirstOfTrial = 1000;
+
 int failed(const Error& error) {
     std::fprintf(stderr, "%s %s\n", qPrintable(present::sentence(error)), error.detail.c_str());
     return 1;
@@ -145,7 +172,7 @@ int main(int argc, char** argv) {
         if (key == "--kept") options.kept = true;
         if (key == "--only") options.only = value;
         if (key == "--keep") options.keep = value;
-        if (key == "--people") options.people = value, options.trial = false;
+        if (key == "--people") options.people = value;
         if (key == "--first") options.first = std::stoi(value);
         if (key == "--count") options.count = std::stoi(value);
         if (key == "--model")
@@ -153,11 +180,13 @@ int main(int argc, char** argv) {
     }
     bench::Column network, perfect;
     auto cases = options.small ? bench::smallGrid() : bench::grid();
+    const auto half = options.people == "a" ? bench::Half::Calibration : bench::Half::Tables;
+    std::shared_ptr<const bench::HumanPackage> package;
     if (!options.people.empty()) {
-        const auto package = bench::HumanPackage::open(bench::peopleFolder());
-        if (!package) return failed(package.error());
-        auto sets = bench::peopleSets(**package, options.people == "a" ? bench::Half::Calibration : bench::Half::Tables,
-                                      options.first, options.count);
+        auto opened = bench::HumanPackage::open(bench::peopleFolder());
+        if (!opened) return failed(opened.error());
+        package = std::move(*opened);
+        auto sets = bench::peopleSets(*package, half, options.first, options.grid ? options.count : 0);
         if (!sets) return failed(sets.error());
         cases = std::move(*sets);
     }
@@ -174,7 +203,7 @@ int main(int argc, char** argv) {
         if (!options.people.empty() && !options.keep.empty())
             keepTruth(c, std::filesystem::path(options.keep) / (c.name + ".truth.json"));
         SetResult trueSet;
-        bench::compare(c, {sim::truePoses(c.spec), {}}, factsOf(c.spec), perfect, nullptr, &trueSet);
+        bench::compare(c, {sim::truePoses(c.spec), {}, seen->hold}, factsOf(c.spec), perfect, nullptr, &trueSet);
         bench::compare(c, *seen, factsOf(c.spec), network, &trueSet);
         std::fprintf(stderr, ".");
     }
@@ -183,13 +212,20 @@ int main(int argc, char** argv) {
     if (!options.trial) return 0;
 
     bench::Score byNetwork, byTruth;
-    const auto trials = bench::faultTrial();
+    const auto trials = package ? bench::shortTrial() : bench::faultTrial();
     std::printf(
         "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed | true landmarks said | reading "
         "|\n|---|---|---|---|---|---|\n",
         trials.size());
-    for (const auto& t : trials) {
+    int number = kFirstOfTrial;
+    for (auto t : trials) {
+        ++number;
         if (t.name.find(options.only) == std::string::npos) continue;
+        if (package) {
+            auto spec = bench::bySomeone(*package, half, number, t.spec);
+            if (!spec) return failed(spec.error());
+            t.spec = std::move(*spec);
+        }
         const auto shown = seenIn(t.name, t.spec, options);
         if (!shown && shown.error().detail == "not kept") continue;
         if (!shown) {
@@ -197,7 +233,7 @@ int main(int argc, char** argv) {
             return 1;
         }
         const auto seen = bench::judge(t, *shown, factsOf(t.spec)),
-                   ideal = bench::judge(t, {sim::truePoses(t.spec), {}}, factsOf(t.spec));
+                   ideal = bench::judge(t, {sim::truePoses(t.spec), {}, shown->hold}, factsOf(t.spec));
         byNetwork.add(t, seen, ideal);
         byTruth.add(t, ideal, ideal);
         std::string others, idealOthers;

@@ -31,6 +31,11 @@ double trueValue(const sim::TrueAngles& a, const std::string& angle) {
     return a.thighAngle;
 }
 
+ClipFacts seenAs(ClipFacts facts, const Seen& seen) {
+    facts.hold = seen.hold;
+    return facts;
+}
+
 SetContext contextOf(const sim::ClipSpec& spec) {
     SetContext c;
     if (auto movement = catalog::loadMovement(spec.motion.movement); movement) c.movement = std::move(*movement);
@@ -135,7 +140,7 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
     ++column.sets;
     column.frames += static_cast<long>(seen.poses.size());
     column.tracked += std::count_if(seen.poses.begin(), seen.poses.end(), [](const auto& f) { return f.found; });
-    const auto set = measureSet(seen.poses, facts, contextOf(c.spec), seen.secondEstimates);
+    const auto set = measureSet(seen.poses, seenAs(facts, seen), contextOf(c.spec), seen.secondEstimates);
     if (!set) {
         column.notes.push_back(c.name + ": " + set.error().message);
         return;
@@ -221,7 +226,7 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
 
 Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
     Verdict v{"none", {}, "", false, {}};
-    auto set = measureSet(seen.poses, facts, contextOf(trial.spec), seen.secondEstimates);
+    auto set = measureSet(seen.poses, seenAs(facts, seen), contextOf(trial.spec), seen.secondEstimates);
     const auto standard = catalog::loadStandard(trial.standard);
     if (!set || !standard) {
         v.said = set ? "no standard" : set.error().message;

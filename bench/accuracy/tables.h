@@ -39,6 +39,7 @@ struct Column {
 struct Seen {
     zevo::PoseFrames poses;
     std::vector<zevo::SecondEstimate> secondEstimates;
+    std::optional<zevo::CameraHold> hold;
 };
 
 /// Compares one clip; `trueSet` is the same clip's reading from true landmarks (for measures), may be null.

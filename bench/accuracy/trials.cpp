@@ -218,4 +218,13 @@ std::vector<Trial> faultTrial() {
     return out;
 }
 
+std::vector<Trial> shortTrial() {
+    auto out = faultTrial();
+    std::erase_if(out, [](const Trial& t) {
+        const bool twin = t.spec.motion.body.figure != "mesh";  // people take the place of both figures
+        return t.size == Size::Inside || t.size == Size::Outside || (t.size == Size::Clear && twin);
+    });
+    return out;
+}
+
 }  // namespace bench

@@ -122,8 +122,7 @@ const std::vector<Kind>& kinds() {
     return all;
 }
 
-bool holds(const Kind& kind) {
-    const std::string v = kind.variation;
+bool holds(const std::string& v) {
     return v == "romanian" || v == "goblet" || v == "back-bar" || v == "dowel" || v == "stiff-leg";
 }
 
@@ -156,9 +155,14 @@ void move(Half half, int number, const Kind& kind, sim::MotionSpec& m) {
     if (variation == "goblet") m.loadShare = 0.2;
 }
 
+void setUpFor(const std::string& movement, sim::CameraSpec& camera) {
+    if (movement == "bridge") camera.heightM = 0.55, camera.aimHeightM = 0.42;
+    if (movement.ends_with("lunge")) camera.distanceM += 0.5;  // who steps needs room
+}
+
 Result<sim::ClipSpec> clipOf(const HumanPackage& package, Half half, int number, const Kind& kind, bool front) {
     PersonSpec who = someone(half, number);
-    who.handsClosed = holds(kind);
+    who.handsClosed = holds(kind.variation);
     auto person = makePerson(package, who);
     if (!person) return person.error();
     sim::ClipSpec s;
@@ -167,10 +171,8 @@ Result<sim::ClipSpec> clipOf(const HumanPackage& package, Half half, int number,
     s.motion.body = person->body;
     s.motion.body.figure = "person";
     s.figure = person->figure;
-    auto& camera = s.scene.camera;
-    if (std::string(kind.movement) == "bridge") camera.heightM = 0.55, camera.aimHeightM = 0.42;
-    s.motion.workingLeg = front || camera.azimuthDeg > 0 ? 1 : 0;
-    if (std::string(kind.movement).ends_with("lunge")) camera.distanceM += 0.5;  // who steps needs room
+    setUpFor(kind.movement, s.scene.camera);
+    s.motion.workingLeg = front || s.scene.camera.azimuthDeg > 0 ? 1 : 0;
     return s;
 }
 
@@ -224,6 +226,25 @@ Result<std::vector<Case>> peopleSets(const HumanPackage& package, Half half, int
         out.push_back(std::move(c));
     }
     return out;
+}
+
+Result<sim::ClipSpec> bySomeone(const HumanPackage& package, Half half, int number, const sim::ClipSpec& clip) {
+    PersonSpec who = someone(half, number);
+    who.handsClosed = holds(clip.motion.variation);
+    auto person = makePerson(package, who);
+    if (!person) return person.error();
+    const double square = std::abs(clip.scene.camera.azimuthDeg) < 45 ? 0 : clip.scene.camera.azimuthDeg > 0 ? 90 : -90;
+    sim::ClipSpec s;
+    film(half, number, square == 0, s);
+    sim::CameraSpec& camera = s.scene.camera;
+    const double off = camera.azimuthDeg - (square == 0 ? 0 : camera.azimuthDeg > 0 ? 90 : -90);
+    camera.azimuthDeg = square + off;
+    setUpFor(clip.motion.movement, camera);
+    s.motion = clip.motion;
+    s.motion.body = person->body;
+    s.motion.body.figure = "person";
+    s.figure = person->figure;
+    return s;
 }
 
 }  // namespace bench

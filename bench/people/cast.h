@@ -21,4 +21,8 @@ PersonSpec someone(Half half, int number);
 /// from the front; three repetitions that differ.
 zevo::Result<std::vector<Case>> peopleSets(const HumanPackage& package, Half half, int first, int count);
 
+/// The same movement, seen from the same side, by the person of this number, in their room and before their camera.
+zevo::Result<zevo::sim::ClipSpec> bySomeone(const HumanPackage& package, Half half, int number,
+                                            const zevo::sim::ClipSpec& clip);
+
 }  // namespace bench

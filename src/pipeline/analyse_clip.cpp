@@ -10,6 +10,7 @@
 #include "pipeline/barrier.h"
 #include "pipeline/follow_mark.h"
 #include "pipeline/frame_stage.h"
+#include "pipeline/room_reader.h"
 #include "pipeline/shoe_stage.h"
 #include "pipeline/turning_points.h"
 
@@ -186,7 +187,12 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
     if (out.poses.empty()) return refusal(NoticeKind::NoPicture, {}, clip);
     const double first = out.poses.front().timeS, last = out.poses.back().timeS;
     const double step = out.poses.size() > 1 ? (last - first) / static_cast<double>(out.poses.size() - 1) : 0;
-    out.clip = {static_cast<long>(out.poses.size()), last - first + step, facts.width, facts.height, facts.rotationDeg};
+    out.clip = {static_cast<long>(out.poses.size()),
+                last - first + step,
+                facts.width,
+                facts.height,
+                facts.rotationDeg,
+                readRoom(clip, out.poses)};
     std::vector<std::shared_ptr<ShoeViews>> shoes;
     for (const auto& s : stretches) shoes.push_back(s.shoes);
     // Where the repetitions are, as far as the poses alone tell.

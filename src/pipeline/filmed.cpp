@@ -5,6 +5,7 @@
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/live_session.h"
+#include "pipeline/room_reader.h"
 #include "pipeline/turning_points.h"
 
 namespace zevo::pipeline {
@@ -18,6 +19,7 @@ Observation posesOf(const Filmed& f) {
     const double step = f.frames > 1 ? f.durationS / static_cast<double>(f.frames - 1) : 0;
     out.clip = {f.frames, f.durationS + step, f.facts.width, f.facts.height, 0};
     out.poses = f.poses;
+    out.clip.hold = readRoom(f.path, f.poses);
     out.model = f.model;
     out.network = f.network;
     if (f.people > 1) out.notices.push_back({NoticeKind::MorePeople, {}});

@@ -19,6 +19,7 @@ struct ClipFacts {
     long frames = 0;
     double durationS = 0;
     int width = 0, height = 0, rotationDeg = 0;
+    std::optional<CameraHold> hold{};  ///< as the room tells it
 
     bool operator==(const ClipFacts&) const = default;
 };

@@ -31,9 +31,6 @@ Allowance allowanceOf(Family family, Quantity quantity);
 inline constexpr Allowance kShoeLiftAllowance{calibrated("foot.followed.still"), calibrated("foot.followed.share")};
 inline constexpr Allowance kLandmarkLiftAllowance{calibrated("foot.landmark.still"), calibrated("foot.landmark.share")};
 
-/// A phone leant against a bag is level within about this (common practice, no source), degrees.
-inline constexpr double kLevelError = calibrated("level");
-
 double networkHalfWidth(const Allowance& allowance, double kneeFlexionDeg);
 
 /// 90 % half width of the angle of a line between two landmarks from their jitter alone, degrees; of points the coach

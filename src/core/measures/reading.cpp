@@ -102,7 +102,7 @@ std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<doubl
     const double network =
         isManual(t, line, at) ? 0 : far * networkHalfWidth(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
     return reading(value,
-                   rootSumSquare({jitterOfLine(t, line, at), kLevelError + in.levelDoubtDeg, network,
+                   rootSumSquare({jitterOfLine(t, line, at), t.levelPm90() + in.levelDoubtDeg, network,
                                   foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg),
                                   segmentLengthDeviation(t, line, at) * kDegreesPerShare}),
                    at);

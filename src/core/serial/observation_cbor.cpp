@@ -16,6 +16,20 @@ std::span<const std::uint8_t> bytesOf(const json& block) {
     return block.get_binary();
 }
 
+json holdJson(const std::optional<CameraHold>& hold) {
+    if (!hold) return nullptr;
+    return {{"roll_deg", hold->rollDeg},
+            {"roll_pm90", hold->rollPm90},
+            {"pitch_deg", hold->pitchDeg},
+            {"pitch_pm90", hold->pitchPm90}};
+}
+
+std::optional<CameraHold> holdFrom(const json& clip) {
+    if (!clip.contains("camera_hold") || clip.at("camera_hold").is_null()) return std::nullopt;
+    const json& hold = clip.at("camera_hold");
+    return CameraHold{hold.at("roll_deg"), hold.at("pitch_deg"), hold.at("roll_pm90"), hold.at("pitch_pm90")};
+}
+
 }  // namespace
 
 std::vector<std::uint8_t> writeObservation(const Observation& o) {
@@ -25,7 +39,8 @@ std::vector<std::uint8_t> writeObservation(const Observation& o) {
                                 {"duration_s", o.clip.durationS},
                                 {"width", o.clip.width},
                                 {"height", o.clip.height},
-                                {"rotation_deg", o.clip.rotationDeg}}},
+                                {"rotation_deg", o.clip.rotationDeg},
+                                {"camera_hold", holdJson(o.clip.hold)}}},
                               {"engine", o.engine},
                               {"model", o.model},
                               {"network", o.network},
@@ -43,8 +58,8 @@ Result<Observation> readObservation(std::span<const std::uint8_t> block) {
         if (root.at("schema") != kSchema) return damaged;
         Observation o;
         const json& clip = root.at("clip");
-        o.clip = {clip.at("frames"), clip.at("duration_s"), clip.at("width"), clip.at("height"),
-                  clip.at("rotation_deg")};
+        o.clip = {clip.at("frames"), clip.at("duration_s"),   clip.at("width"),
+                  clip.at("height"), clip.at("rotation_deg"), holdFrom(clip)};
         o.engine = root.at("engine"), o.model = root.at("model"), o.network = root.at("network");
         o.notices = readNotices(root.at("notices"));
         auto poses = readPoses(bytesOf(root.at("poses")));

@@ -90,7 +90,7 @@ Series computeSeries(const Track& t) {
 }
 
 double levelDoubt(const Track& t, const Series& s) {
-    if (t.family == Family::Bridge || t.view != ViewKind::Side) return 0;
+    if (t.hold || t.family == Family::Bridge || t.view != ViewKind::Side) return 0;
     constexpr double kUsual = 0.33, kOpenDeg = 2.6, kNotStandingDeg = 9;
     std::vector<double> atRest;
     for (std::size_t i = 0; i < t.size(); ++i)

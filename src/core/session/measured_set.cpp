@@ -170,7 +170,7 @@ std::string otherFamily(const PoseFrames& frames, const ClipFacts& clip, const S
         if (family == context.movement.family) continue;
         Context as = context.context;
         as.family = family, as.drive = drive;
-        const auto track = buildTrack(frames, clip.width, clip.height, as);
+        const auto track = buildTrack(frames, clip.width, clip.height, as, {}, clip.hold);
         if (!track) continue;
         const Series series = computeSeries(*track);
         const std::string looks = looksLike(*track, series, findReps(*track, series));
@@ -294,7 +294,7 @@ Result<MeasuredView> measureView(const PoseFrames& frames, const ClipFacts& clip
     Context seen = context.context;
     seen.family = context.movement.family;
     seen.drive = context.movement.drive;
-    auto track = buildTrack(frames, clip.width, clip.height, seen, secondEstimates);
+    auto track = buildTrack(frames, clip.width, clip.height, seen, secondEstimates, clip.hold);
     if (!track) return track.error();
     MeasuredView view;
     view.clip = clip;

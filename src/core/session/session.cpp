@@ -125,7 +125,7 @@ Result<MeasuredView> makeView(const Observation& seen, const ViewWish& wish, con
     const PoseFrames trimmed = wish.edits.trimmed ? within(seen.poses, *wish.edits.trimmed) : PoseFrames();
     const PoseFrames& frames = wish.edits.trimmed ? trimmed : seen.poses;
     if (from == Stage::Clean) {
-        auto cleaned = cleanPoses(frames, seen.clip.width, seen.clip.height);
+        auto cleaned = cleanPoses(frames, seen.clip.width, seen.clip.height, seen.clip.hold);
         if (!cleaned) return cleaned.error();
         view.cleaned = std::make_shared<const CleanedPoses>(std::move(*cleaned));
     }

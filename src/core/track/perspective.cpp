@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 
+#include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 
@@ -54,6 +55,7 @@ Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, co
 
 void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track& track) {
     const Vec2 middle(track.pictureWidth / 2.0, track.pictureHeight / 2.0);
+    const double down = track.hold ? std::sin(track.hold->pitchDeg * kRadiansPerDegree) : 0;
     for (std::size_t id = 0; id < kLandmarkCount; ++id) {
         track.flat[id] = track.points[id];
         if (!(depths.leg > 1e-6)) continue;
@@ -62,9 +64,15 @@ void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track&
         const bool left = id % 2 == 1;
         const double planted = (left == (track.near == Side::Left) ? -1 : 1) * kFootFromMiddle;
         for (std::size_t i = 0; i < track.size(); ++i) {
-            const double depth = foot ? planted : depths.behindHip[id][i] * kLegShare / depths.leg;
+            const Vec2& seen = track.points[id][i];
+            double depth = depths.behindHip[id][i] * kLegShare / depths.leg;
+            if (foot) {
+                const double hips = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
+                depth = planted + (hips - seen.y()) / std::max(1.0, bodyPx) * down;
+            }
             const double nearer = std::clamp(depth * bodyPx / focalPx, -0.15, 0.15);
-            track.flat[id][i] = middle + (track.points[id][i] - middle) * (1 + nearer);
+            track.flat[id][i] = middle + (seen - middle) * (1 + nearer);
+            track.flat[id][i].y() -= depth * bodyPx * down;
         }
     }
 }

@@ -18,6 +18,11 @@ Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, co
 /// X ∝ u (1 + z / D). The depths come from the network's coarse 3D estimate, slowly filtered and scaled by the length
 /// of its legs (Drillis & Contini, body/anthropometry.h); they are far too coarse to measure joint angles on, but here
 /// an error of 5 cm costs half a degree. D follows from the body's height in the picture and the focal length.
+///
+/// A camera that looks down by p (Track::hold) besides shows what is nearer lower: the height of a place is
+/// Y cos p − z sin p, and cos p is left out (at most 4 % of all lengths alike). Feet, which are where the floor is, lie
+/// further along the axis of such a camera by what they are below the hip × sin p. A knee turned out by 15 cm is 1 cm
+/// lower at 5°, which turns a thigh by 1.4°. p is as good as the focal length it was read with.
 /// `bodyPx`: stature in pixels at the mid-hip's depth.
 void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track& track);
 

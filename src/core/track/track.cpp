@@ -1,10 +1,12 @@
 #include "core/track/track.h"
 
+#include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
 #include <limits>
 #include <numbers>
 
+#include "core/base/calibration.h"
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
@@ -32,6 +34,8 @@ constexpr double kInTheAir = 0.035;
 constexpr float kMinPresence = 0.3F;
 /// A length told over fewer pixels than this says more of the hand than of the scale.
 constexpr double kShortestToldPx = 20;
+/// A phone leant against a bag is level within about this (common practice, no source), degrees.
+constexpr double kLevelError = calibrated("level");
 constexpr double kOutlierHalfS = 0.1;  // half of the window a point is compared with
 
 std::size_t index(Landmark id) {
@@ -91,7 +95,7 @@ void cleanLandmark(const PoseFrames& frames, std::span<const double> frameTimes,
     auto& points = track.points[id];
     for (std::size_t i = 0; i < sx.size(); ++i) {
         residual += (ux[i] - sx[i]) * (ux[i] - sx[i]) + (uy[i] - sy[i]) * (uy[i] - sy[i]);
-        points.emplace_back(track.facesRight ? sx[i] : track.pictureWidth - sx[i], track.pictureHeight - sy[i]);
+        points.push_back(track.fromPicture(Vec2(sx[i], sy[i])));
         track.seen[id].push_back(static_cast<float>(std::isnan(us[i]) ? 0 : us[i]));
     }
     // What the filter took away lies above its cut-off; white noise leaves the share 6 Hz / (rate / 2) below it.
@@ -172,6 +176,15 @@ std::string sideName(Side side) {
     return side == Side::Left ? "left" : "right";
 }
 
+namespace {
+
+/// From the track's frame to the upright picture: radians, anticlockwise.
+double turnOf(const Track& t) {
+    return t.hold ? (t.facesRight ? 1 : -1) * t.hold->rollDeg * kRadiansPerDegree : 0;
+}
+
+}  // namespace
+
 Landmark Track::nearOf(Landmark left) const {
     return ofSide(left, near);
 }
@@ -182,7 +195,19 @@ bool Track::sideSwapFixedWithin(std::size_t from, std::size_t to) const {
 }
 
 Vec2 Track::toPicture(const Vec2& p) const {
-    return {facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y()};
+    const Vec2 middle(pictureWidth / 2.0, pictureHeight / 2.0);
+    const Vec2 turned = middle + Eigen::Rotation2Dd(turnOf(*this)) * (p - middle);
+    return {facesRight ? turned.x() : pictureWidth - turned.x(), pictureHeight - turned.y()};
+}
+
+Vec2 Track::fromPicture(const Vec2& p) const {
+    const Vec2 middle(pictureWidth / 2.0, pictureHeight / 2.0);
+    const Vec2 upright(facesRight ? p.x() : pictureWidth - p.x(), pictureHeight - p.y());
+    return middle + Eigen::Rotation2Dd(-turnOf(*this)) * (upright - middle);
+}
+
+double Track::levelPm90() const {
+    return hold ? hold->rollPm90 : kLevelError;
 }
 
 std::size_t Track::sampleAt(double timeS) const {
@@ -231,7 +256,8 @@ bool Track::isNearManual(Landmark id, std::size_t sample) const {
     });
 }
 
-Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pictureHeight) {
+Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pictureHeight,
+                                const std::optional<CameraHold>& hold) {
     const auto run = longestRun(all);
     const PoseFrames part = run.size() < all.size() ? PoseFrames(run.begin(), run.end()) : PoseFrames();
     const PoseFrames& frames = part.empty() ? all : part;
@@ -241,6 +267,7 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pic
     Track& track = out.track;
     track.pictureWidth = pictureWidth;
     track.pictureHeight = pictureHeight;
+    if (hold && hold->rollPm90 <= kLevelError) track.hold = hold;
     track.trackedShare = static_cast<double>(found) / static_cast<double>(frames.size());
 
     std::vector<double> heights, steps, frameTimes;
@@ -316,8 +343,8 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
 }
 
 Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
-                         std::span<const SecondEstimate> secondEstimates) {
-    const auto cleaned = cleanPoses(frames, pictureWidth, pictureHeight);
+                         std::span<const SecondEstimate> secondEstimates, const std::optional<CameraHold>& hold) {
+    const auto cleaned = cleanPoses(frames, pictureWidth, pictureHeight, hold);
     if (!cleaned) return cleaned.error();
     return finishTrack(*cleaned, frames, context, {}, secondEstimates);
 }

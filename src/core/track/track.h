@@ -12,6 +12,7 @@
 #include "core/body/landmarks.h"
 #include "core/body/movement.h"
 #include "core/body/second_estimate.h"
+#include "core/track/room_lines.h"
 
 namespace zevo {
 
@@ -72,7 +73,8 @@ inline constexpr double kHandPx = 3;
 /// Readings are means over about this much either side.
 inline constexpr double kPlacedS = 2.5 / 30;
 
-/// The cleaned observation of one clip, turned so that the client faces +x and y is up.
+/// The cleaned observation of one clip, turned so that the client faces +x and y is up: against gravity where the room
+/// told how the camera is held, along the picture's edge elsewhere.
 /// Positions are picture pixels; multiply by cmPerPixel for centimetres at the client's distance.
 struct Track {
     double rate = 30;  ///< samples a second, uniform
@@ -118,6 +120,7 @@ struct Track {
     double offSquareDeg = 0;  ///< how far the camera stands off a square side view
     bool facesRight = true;   ///< in the picture
     int pictureWidth = 0, pictureHeight = 0;
+    std::optional<CameraHold> hold;  ///< as the points have been turned back by; nothing: the picture is taken as level
 
     Family family = Family::Squat;
     Drive drive = Drive::Sinking;
@@ -140,7 +143,9 @@ struct Track {
     /// Back to picture pixels (x right, y down) for drawing.
     Vec2 toPicture(const Vec2& p) const;
     /// A place of the picture in the track's frame.
-    Vec2 fromPicture(const Vec2& p) const { return toPicture(p); }  // a mirror is its own inverse
+    Vec2 fromPicture(const Vec2& p) const;
+    /// How far from plumb this frame's y may be, half width of a 90 % interval, degrees.
+    double levelPm90() const;
     std::size_t sampleAt(double timeS) const;
 };
 
@@ -159,7 +164,9 @@ struct CleanedPoses {
 
 /// Uniform clock, outliers dropped, short gaps bridged, zero-lag smoothing, estimated view and facing side. Errors:
 /// nobody found, person too small, too little of the clip tracked.
-Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight);
+/// `hold`: how the room says that the camera was held; taken where it is surer than what phones usually are.
+Result<CleanedPoses> cleanPoses(const PoseFrames& frames, int pictureWidth, int pictureHeight,
+                                const std::optional<CameraHold>& hold = {});
 /// The rest: what other networks saw, points the coach moved, view, standing pose, floor, perspective and scale.
 /// `frames`: the same poses.
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
@@ -169,6 +176,7 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
 /// then view, facing side, standing pose, floor and scale.
 /// Errors (each a plain sentence): nobody found, person too small, too little of the clip tracked.
 Result<Track> buildTrack(const PoseFrames& frames, int pictureWidth, int pictureHeight, const Context& context,
-                         std::span<const SecondEstimate> secondEstimates = {});
+                         std::span<const SecondEstimate> secondEstimates = {},
+                         const std::optional<CameraHold>& hold = {});
 
 }  // namespace zevo
