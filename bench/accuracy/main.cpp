@@ -214,7 +214,7 @@ int main(int argc, char** argv) {
     bench::Score byNetwork, byTruth;
     const auto trials = package ? bench::shortTrial() : bench::faultTrial();
     std::printf(
-        "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed | true landmarks said | reading "
+        "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed (left open) | true landmarks said | reading "
         "|\n|---|---|---|---|---|---|\n",
         trials.size());
     int number = kFirstOfTrial;
@@ -238,6 +238,7 @@ int main(int argc, char** argv) {
         byTruth.add(t, ideal, ideal);
         std::string others, idealOthers;
         for (const auto& o : seen.others) others += o + " ";
+        for (const auto& o : seen.unsure) others += "(" + o + ") ";
         for (const auto& o : ideal.others) idealOthers += " also " + o;
         std::printf("| %s | %s | %s | %s | %s | %s |\n", t.name.c_str() + 6, seen.said.c_str(), seen.reading.c_str(),
                     others.c_str(), (ideal.said + idealOthers).c_str(), ideal.reading.c_str());

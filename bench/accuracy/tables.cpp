@@ -90,10 +90,11 @@ void addMeasures(const std::string& family, const MeasuredRep& rep, const Measur
 void printMeasures(const std::map<std::string, Errors>& measures) {
     std::printf(
         "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 90th percentile | 95th | "
-        "inside the stated ± |\n|---|---|---|---|---|---|---|\n");
+        "inside the stated ± | that ±, mean | nine of ten lie inside its … fold |\n|---|---|---|---|---|---|---|---|---|\n");
     for (const auto& [id, e] : measures)
-        std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.2f | %.0f %% |\n", id.c_str(), e.values.size(), e.bias(),
-                    e.meanSize(), e.sizeAt(0.90), e.sizeAt(0.95), 100 * e.coverage());
+        std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.2f | %.0f %% | %.2f | %.2f |\n", id.c_str(), e.values.size(),
+                    e.bias(), e.meanSize(), e.sizeAt(0.90), e.sizeAt(0.95), 100 * e.coverage(),
+                    e.stated / std::max(1, e.judged), e.holdsNineOfTen());
 }
 
 }  // namespace
@@ -104,6 +105,8 @@ void Errors::add(double error, double pm) {
     if (pm >= 0) {
         ++judged;
         inside += std::abs(error) <= pm;
+        stated += pm;
+        if (pm > 0) shares.push_back(std::abs(error) / pm);
     }
 }
 
@@ -111,6 +114,8 @@ void Errors::join(const Errors& other) {
     values.insert(values.end(), other.values.begin(), other.values.end());
     inside += other.inside;
     judged += other.judged;
+    stated += other.stated;
+    shares.insert(shares.end(), other.shares.begin(), other.shares.end());
 }
 
 double Errors::bias() const {
@@ -129,6 +134,10 @@ double Errors::sizeAt(double share) const {
     std::vector<double> sizes;
     for (double e : values) sizes.push_back(std::abs(e));
     return quantile(sizes, share);
+}
+
+double Errors::holdsNineOfTen() const {
+    return shares.empty() ? std::nan("") : quantile(shares, 0.9);
 }
 
 double Errors::coverage() const {
@@ -225,7 +234,7 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
 }
 
 Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
-    Verdict v{"none", {}, "", false, {}};
+    Verdict v{"none", {}, {}, "", false, {}};
     auto set = measureSet(seen.poses, seenAs(facts, seen), contextOf(trial.spec), seen.secondEstimates);
     const auto standard = catalog::loadStandard(trial.standard);
     if (!set || !standard) {
@@ -238,8 +247,8 @@ Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
     for (const auto& f : set->result.findings) {
         if (f.fault == trial.fault && (trial.side.empty() || !f.side || sideName(*f.side) == trial.side)) {
             if (v.said == "none" || v.said == "unsure") v.said = severityName(f.severity);
-        } else if (f.severity != Severity::Unsure)
-            v.others.push_back(f.fault);
+        } else
+            (f.severity == Severity::Unsure ? v.unsure : v.others).push_back(f.fault);
     }
     for (const Band& b : standard->forSet(trial.spec.motion.movement, trial.spec.motion.variation).bands)
         if (!trial.fault.empty() && (b.faultAbove == trial.fault || b.faultBelow == trial.fault))

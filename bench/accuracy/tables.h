@@ -13,12 +13,16 @@ namespace bench {
 struct Errors {
     std::vector<double> values;  ///< measured − true
     int inside = 0, judged = 0;  ///< of those with a stated ±
+    double stated = 0;           ///< sum of those ±
+    std::vector<double> shares;  ///< size of each of those errors ÷ its ±
     void add(double error, double pm = -1);
     void join(const Errors& other);
     double bias() const;
     double meanSize() const;
     double sizeAt(double share) const;  ///< this share of the errors is no larger
     double coverage() const;            ///< share of errors inside the stated ±; NaN without any
+    /// Nine of ten errors would lie inside this many times their ±: 1 is as it should be, 0.5 twice as wide as needed.
+    double holdsNineOfTen() const;
 };
 
 /// What the poses of the clips of one column (network or true landmarks) gave.
@@ -50,6 +54,7 @@ void compare(const Case& c, const Seen& seen, const zevo::ClipFacts& facts, Colu
 struct Verdict {
     std::string said;  ///< clear, watch, unsure or none
     std::vector<std::string> others;
+    std::vector<std::string> unsure;  ///< other faults it leaves open
     std::string reading;   ///< "4.2 ± 1.7" of the fault's measure
     bool counted = false;  ///< as many reps as there are
     std::vector<zevo::MeasuredRep> reps;

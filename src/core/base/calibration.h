@@ -112,6 +112,8 @@ inline constexpr std::array kCalibration{
     Calibrated{"front.projection", 7.5, "°", "projected angle of the knee", Basis::HalfWidth, Figures::Trial, 212, "2026-11-28"},
     Calibrated{"front.wobble", 0.35, "cm", "shaking of a knee", Basis::HalfWidth, Figures::Trial, 224, "2026-11-28"},
     Calibrated{"front.wobble.share", 0.28, "share", "of the shaking", Basis::HalfWidth, Figures::Trial, 224, "2026-11-28"},
+    Calibrated{"bounce", 0.5, "m/s²", "rebound at the turning point", Basis::HalfWidth, Figures::People, 75, "2026-11-30"},
+    Calibrated{"bounce.share", 0.15, "share", "of the rebound", Basis::HalfWidth, Figures::People, 75, "2026-11-30"},
     Calibrated{"lunge.knee_behind_hip", 0.08, "share", "rear knee behind the hip", Basis::HalfWidth, Figures::Trial, 104, "2026-11-25"},
     Calibrated{"lunge.knee_height", 4.6, "cm", "rear knee over the floor", Basis::HalfWidth, Figures::Trial, 104, "2026-11-25"},
     Calibrated{"lunge.hips_first", 0.08, "share", "hips before shoulders", Basis::HalfWidth, Figures::Trial, 104, "2026-11-25"},

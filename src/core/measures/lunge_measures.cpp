@@ -54,7 +54,7 @@ std::optional<Reading> rearKneeHeight(const MeasureInput& in) {
 
 /// How fast the rear knee still falls just before it is lowest.
 std::optional<Reading> rearKneeSpeed(const MeasureInput& in) {
-    const Track& t = in.track;
+    const Track& t = in.track.followed();
     if (!in.rep.leg || t.cmPerPixel <= 0) return std::nullopt;
     const L knee = in.otherLeg(L::LeftKnee);
     std::vector<double> height;

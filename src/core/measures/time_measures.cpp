@@ -1,6 +1,7 @@
 // Times and rebound: read in every view that shows the drive of the movement.
 #include <cmath>
 
+#include "core/base/calibration.h"
 #include "core/measures/reading.h"
 #include "core/signal/filter.h"
 
@@ -40,7 +41,7 @@ std::optional<Reading> tensionTime(const MeasureInput& in) {
 /// How hard the turning point throws the body back up: largest upward acceleration there, of the trunk's middle, in
 /// hinges of the shoulders. Both sides together: a second derivative makes much of what a single point jitters.
 std::optional<Reading> bounce(const MeasureInput& in) {
-    const Track& t = in.track;
+    const Track& t = in.track.followed();
     // Who stands still for that long at the turning point does not rebound: what jumps there is the landmarks.
     constexpr double kStillS = 0.6;
     if (t.cmPerPixel <= 0 || static_cast<double>(in.rep.leave - in.rep.arrive) > kStillS * t.rate) return std::nullopt;
@@ -57,10 +58,13 @@ std::optional<Reading> bounce(const MeasureInput& in) {
         height.push_back(sum / static_cast<double>(moving.size()) * t.cmPerPixel / 100);
     }
     if (height.size() < 5) return std::nullopt;
+    // The largest of many differences of differences is mostly what the points jitter, and always too large.
+    constexpr double kCutoffHz = 4;
+    height = smooth(height, t.rate, kCutoffHz);
     const auto acceleration = derivative(derivative(height, t.rate), t.rate);
     const std::size_t best = largestIn(acceleration, 2, acceleration.size() - 3);
     const double v = acceleration[best];
-    return reading(v, 0.15 * std::abs(v) + 0.9, from + best);  // docs/measurements.md
+    return reading(v, calibrated("bounce.share") * std::abs(v) + calibrated("bounce"), from + best);
 }
 
 }  // namespace

@@ -222,7 +222,7 @@ void nameByHand(const Track& t, std::span<const LegByHand> legs, std::vector<Rep
 Result<void> findRepetitions(MeasuredView& view, const PoseFrames& frames, const SetContext& context,
                              const ByHand& byHand) {
     // When a turning point was reached and left is read off the points as they were followed (Track::asFollowed).
-    const Track& t = view.track->asFollowed ? *view.track->asFollowed : *view.track;
+    const Track& t = view.track->followed();
     const Series followed = view.track->asFollowed ? computeSeries(t) : Series();
     const Series& series = view.track->asFollowed ? followed : view.series->side;
     if (t.view == ViewKind::FootEnd && !legsAreBelievable(t)) return refusal(NoticeKind::LegsNotToldApart);

@@ -112,6 +112,8 @@ struct Track {
     /// The same without what other networks say of the turning points, where any was asked: a second estimate moves the
     /// pose at a turning point and its neighbours, and must not move when it was reached or left. Null: none was.
     std::shared_ptr<const Track> asFollowed;
+    /// What speeds and accelerations are read from: where estimates are blended in, points seem to hurry.
+    const Track& followed() const { return asFollowed ? *asFollowed : *this; }
     std::vector<bool> observed;  ///< false inside gaps too long to bridge
     double trackedShare = 0;     ///< frames in which the person was found
 
