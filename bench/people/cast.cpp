@@ -35,6 +35,8 @@ struct CastDice : Dice {
 
 /// A seed that was looked at while something was being changed is spent.
 constexpr std::uint64_t kSeed = 24000;
+/// From this number on a lunge steps first and sinks afterwards, some more, some less.
+constexpr int kStepsFrom = 30;
 
 CastDice diceOf(Half half, int number, int what) {
     const std::uint64_t seed = kSeed + 100000ULL * (half == Half::Tables) + 10ULL * static_cast<std::uint64_t>(number);
@@ -149,6 +151,10 @@ void move(Half half, int number, const Kind& kind, sim::MotionSpec& m) {
         if (variation == "wide") r.shinBottomDeg = 26;
         if (m.movement == "bridge") r.pauseS = dice.between(0.6, 1.2);
         m.reps.push_back(r);
+    }
+    if (number >= kStepsFrom) {
+        CastDice steps = diceOf(half, number, 3);
+        for (auto& r : m.reps) r.sinkAfter = steps.between(0.2, 0.6), r.stepShare = std::min(0.55, r.sinkAfter + 0.05);
     }
     if (variation == "wide") m.stanceShare = 0.30, m.toeOutDeg = 25;
     if (variation == "back-bar" || variation == "romanian") m.loadShare = 0.5;

@@ -10,8 +10,6 @@
 namespace zevo::sim {
 namespace {
 
-/// A stepping lunge sinks in the last three quarters of its way down; the first half of it is the step.
-constexpr double kStepShare = 0.55, kSinkAfter = 0.25;
 /// The half rep inside a one-and-a-half takes this share of a whole way.
 constexpr double kHalfWay = 0.6;
 
@@ -31,13 +29,13 @@ Moment momentAt(const MotionSpec& spec, const std::vector<double>& starts, doubl
         if (x < 0 || x >= there + hold + back + r.topS) continue;
         m.rep = static_cast<int>(i);
         auto sinkAt = [&](double w) {
-            const double sinking = steps ? (w - kSinkAfter) / (1 - kSinkAfter) : w;
+            const double sinking = steps ? (w - r.sinkAfter) / (1 - r.sinkAfter) : w;
             return mix(ease(sinking), std::pow(std::clamp(sinking, 0.0, 1.0), 2.0), r.bounce);
         };
         if (x < there) {
             m.phase = bridge ? Phase::Lifting : Phase::Lowering;
             m.depth = sinkAt(x / there);
-            if (steps) m.step = ease(x / there / kStepShare);
+            if (steps) m.step = ease(x / there / r.stepShare);
         } else if (x < there + hold) {
             m.phase = Phase::Bottom;
             m.step = 1;
@@ -55,7 +53,7 @@ Moment momentAt(const MotionSpec& spec, const std::vector<double>& starts, doubl
             const double w = 1 - (x - there - hold) / back;
             m.depth = sinkAt(w);
             if (r.bounce > 0 && !steps) m.depth = mix(ease(w), 1 - std::pow(1 - w, 2.0), r.bounce);
-            if (steps) m.step = ease(w / kStepShare);
+            if (steps) m.step = ease(w / r.stepShare);
         } else {
             const double y = (x - there - hold - back) / r.topS;
             m.over = true;
@@ -110,6 +108,8 @@ std::span<const Dial> dials() {
         {"front_shin_deg", &RepSpec::frontShinDeg},
         {"lunge_lean_deg", &RepSpec::lungeLeanDeg},
         {"rear_thigh_deg", &RepSpec::rearThighDeg},
+        {"step_share", &RepSpec::stepShare},
+        {"sink_after", &RepSpec::sinkAfter},
         {"top_angle_deg", &RepSpec::topAngleDeg},
         {"heel_rise_cm", &RepSpec::heelRiseCm},
         {"heel_from", &RepSpec::heelFrom},
@@ -147,7 +147,7 @@ SpecMotion::SpecMotion(MotionSpec spec) : m_spec(std::move(spec)) {
     for (std::size_t i = 0; i < m_spec.reps.size(); ++i) {
         const RepSpec& r = m_spec.reps[i];
         const double there = bridge ? r.liftS : r.lowerS, back = bridge ? r.lowerS : r.liftS, hold = holdAtBottom(r);
-        const double trim = stepsOut(m_spec.movement) ? kSinkAfter : 0;
+        const double trim = stepsOut(m_spec.movement) ? r.sinkAfter : 0;
         m_reps.push_back({m_starts[i] + trim * there, m_starts[i] + there + hold / 2,
                           m_starts[i] + there + hold + (1 - trim) * back});
     }

@@ -25,7 +25,9 @@ struct RepSpec {
     double frontShinDeg = 8;      ///< lunge: its shin angle
     double lungeLeanDeg = 6;      ///< lunge: trunk lean (lateral lunge: 30 more)
     double rearThighDeg = 0;      ///< lunge: rear thigh off the vertical, knee behind hip +
-    double topAngleDeg = 176;     ///< bridge: shoulder–hip–knee
+    /// Stepping lunges: shares of the way after which the foot is down, and before which nothing sinks.
+    double stepShare = 0.55, sinkAfter = 0.25;
+    double topAngleDeg = 176;  ///< bridge: shoulder–hip–knee
     // Dials of the faults.
     double heelRiseCm = 0, toeRiseCm = 0;
     double heelFrom = 0.35;                      ///< share of the depth at which heel or toes begin to rise

@@ -134,6 +134,31 @@ class TestReps : public QObject {
         QCOMPARE(set->result.reps[0].kind, RepKind::Double);
     }
 
+    /// Who steps far before they sink lands with their hips lower than at rest, one leg straight, and stands there: one
+    /// repetition, and its way down is not only the last of it.
+    void aStepIsNoRepetitionOfItsOwn() {
+        for (const char* movement : {"reverse-lunge", "forward-lunge", "walking-lunge"})
+            for (double sinkAfter : {0.25, 0.5, 0.65})
+                for (double lower : {1.6, 3.2})
+                    for (double jitter : {0.0, 1.5}) {
+                        auto spec = made::spec(4);
+                        spec.motion.movement = movement;
+                        spec.scene.camera.distanceM = 4;
+                        for (auto& r : spec.motion.reps) {
+                            r = sim::RepSpec();
+                            r.lowerS = lower, r.liftS = 0.8 * lower, r.pauseS = 0.4, r.topS = 0.7;
+                            r.sinkAfter = sinkAfter, r.stepShare = std::min(0.55, sinkAfter + 0.02);
+                        }
+                        const auto set = made::measured(spec, made::jittered(sim::truePoses(spec), jitter));
+                        QVERIFY(bool(set));
+                        QCOMPARE(set->result.reps.size(), std::size_t{4});
+                        for (const auto& r : set->result.reps) {
+                            QCOMPARE(r.kind, RepKind::Full);
+                            QVERIFY2(r.arriveS - r.startS > 0.5 * lower, movement);
+                        }
+                    }
+    }
+
     void repsCutOffByTheClipDoNotCount() {
         const auto spec = made::spec(3);
         auto poses = sim::truePoses(spec);

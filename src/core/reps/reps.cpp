@@ -42,9 +42,26 @@ std::size_t edgeOfMovement(const std::vector<double>& speed, std::size_t fastest
     return static_cast<std::size_t>(tenth + step * std::min<std::ptrdiff_t>(further, left));
 }
 
+/// How far apart the feet are along the way the client faces.
+double strideAt(const Track& t, std::size_t i) {
+    return std::abs(t.at(Landmark::LeftAnkle, i).x() - t.at(Landmark::RightAnkle, i).x());
+}
+
+/// Whether the feet are together somewhere in [from, to] and apart at the turning point: a lunge that steps, not one
+/// that begins split.
+bool stepsWithin(const Track& t, std::size_t from, std::size_t to, std::size_t bottom) {
+    constexpr double kTogether = 0.4;  // of the stride
+    if (t.family != Family::Lunge || t.view != ViewKind::Side) return false;
+    double least = strideAt(t, bottom);
+    for (std::size_t i = from; i <= to; ++i) least = std::min(least, strideAt(t, i));
+    return least < kTogether * strideAt(t, bottom);
+}
+
 /// From a place on the way, on towards `limit` until the depth is near rest or stands: a bump of less than half a
-/// second, where the points were lost for a moment, is passed over.
-std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::size_t limit, double near, double rate) {
+/// second, where the points were lost for a moment, is passed over. `throughStands`: who steps lands, and stands for a
+/// moment with their hips lower than at rest before they sink.
+std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::size_t limit, double near, double rate,
+                       bool throughStands) {
     constexpr double kBumpS = 0.4;
     const auto bump = static_cast<std::size_t>(kBumpS * rate);
     const bool back = limit < at;
@@ -55,8 +72,8 @@ std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::si
             const std::size_t i = back ? at - k : at + k;
             if (depth[i] < depth[at]) next = i;
         }
-        if (next == at) break;
-        at = next;
+        if (next == at && !throughStands) break;
+        at = next != at ? next : back ? at - 1 : at + 1;
     }
     return at;
 }
@@ -123,11 +140,17 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         groups.push_back({p.index, p.index, p.index});
     }
 
-    // The bottoms of a one-and-a-half are alike; a shallower dip on the way, as in a step, is not one of them.
-    constexpr double kAlike = 0.75;
+    // The bottoms of a one-and-a-half are alike; a shallower dip on the way is not one of them. Nor is the landing of a
+    // long step, however low the hips come there: the leg that reaches out is straight.
+    constexpr double kAlike = 0.75, kBentAlike = 0.6, kBoth = 40;
+    auto lessBent = [&](std::size_t at) {
+        return std::min(series.legs[0].kneeFlexion[at], series.legs[1].kneeFlexion[at]);
+    };
     for (Group& g : groups) {
+        const bool bothBend = byKnee && track.family == Family::Lunge && lessBent(g.deepest) > kBoth;
         auto alike = [&](const Peak& p) {
-            return p.index >= g.first && p.index <= g.last && p.height >= kAlike * depth[g.deepest];
+            return p.index >= g.first && p.index <= g.last && p.height >= kAlike * depth[g.deepest] &&
+                   (!bothBend || lessBent(p.index) >= kBentAlike * lessBent(g.deepest));
         };
         const auto first = std::find_if(peaks.begin(), peaks.end(), alike);
         const auto last = std::find_if(peaks.rbegin(), peaks.rend(), alike);
@@ -136,9 +159,10 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
 
     std::vector<Rep> reps;
     for (std::size_t g = 0; g < groups.size(); ++g) {
-        const std::size_t from = g == 0 ? 0 : lowest(depth, groups[g - 1].last, groups[g].first);
-        const std::size_t to =
-            g + 1 == groups.size() ? depth.size() - 1 : lowest(depth, groups[g].last, groups[g + 1].first);
+        const std::size_t before = g == 0 ? 0 : groups[g - 1].last;
+        const std::size_t after = g + 1 == groups.size() ? depth.size() - 1 : groups[g + 1].first;
+        const std::size_t from = g == 0 ? 0 : lowest(depth, before, groups[g].first);
+        const std::size_t to = g + 1 == groups.size() ? after : lowest(depth, groups[g].last, after);
         const Group& group = groups[g];
         Rep rep;
         rep.depth = depth[group.deepest];
@@ -161,8 +185,9 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         const double far = (1 - kNearly) * rep.depth, near = kNearly * rep.depth;
         while (rep.arrive < group.first && depth[rep.arrive] < far) ++rep.arrive;
         while (rep.leave > group.last && depth[rep.leave] < far) --rep.leave;
-        rep.start = backToRest(depth, rep.start, from, near, track.rate);
-        rep.end = backToRest(depth, rep.end, to, near, track.rate);
+        rep.start =
+            backToRest(depth, rep.start, from, near, track.rate, stepsWithin(track, before, rep.start, group.deepest));
+        rep.end = backToRest(depth, rep.end, to, near, track.rate, stepsWithin(track, rep.end, after, group.deepest));
         rep.arrive = std::min(rep.arrive, group.deepest);
         rep.leave = std::max(rep.leave, group.deepest);
         rep.bottom = group.deepest;
