@@ -9,8 +9,9 @@
 namespace zevo {
 
 SeenView seenView(std::span<const PoseFrame> frames) {
-    // Direction of the left → right body axis against the picture plane: 0 = facing towards or away from the camera,
-    // 90 = square side view.
+    // Direction of the left → right axis of the shoulders against the line of sight: 0 = square side view, 90 = facing
+    // the camera or away from it. The far hip is guessed, and 7° too far ahead; its side is kept until after the median,
+    // or what jitters about square would seem to be off it (docs/measurements.md, “Lifelike people”).
     std::vector<double> angles, depth, noseAhead, toeAhead;
     for (const auto& f : frames) {
         if (!f.found) continue;
@@ -18,10 +19,9 @@ SeenView seenView(std::span<const PoseFrame> frames) {
             const auto l = static_cast<std::size_t>(left);
             return f.world[l + 1][k] - f.world[l][k];
         };
-        const double dx = 0.5 * (axis(Landmark::LeftShoulder, 0) + axis(Landmark::LeftHip, 0));
-        const double dz = 0.5 * (axis(Landmark::LeftShoulder, 2) + axis(Landmark::LeftHip, 2));
+        const double dx = axis(Landmark::LeftShoulder, 0), dz = axis(Landmark::LeftShoulder, 2);
         if (std::hypot(dx, dz) < 1e-6) continue;
-        angles.push_back(std::atan2(std::abs(dz), std::abs(dx)) * kDegreesPerRadian);
+        angles.push_back(std::atan2(dx, std::abs(dz)) * kDegreesPerRadian);
         depth.push_back(dx);
         noseAhead.push_back(f.at(Landmark::Nose).x - 0.5 * (f.at(Landmark::LeftEar).x + f.at(Landmark::RightEar).x));
         toeAhead.push_back(0.5 * (f.at(Landmark::LeftToe).x - f.at(Landmark::LeftHeel).x + f.at(Landmark::RightToe).x -
@@ -29,7 +29,7 @@ SeenView seenView(std::span<const PoseFrame> frames) {
     }
     SeenView out;
     if (angles.empty()) return out;
-    out.offSquareDeg = std::clamp(90 - median(angles), 0.0, 90.0);
+    out.offSquareDeg = std::abs(median(angles));
     out.facesRight = median(toeAhead) + median(noseAhead) >= 0;
     if (out.offSquareDeg <= 32)
         out.view = ViewKind::Side;
