@@ -86,14 +86,19 @@ std::optional<Reading> kneeIn(const MeasureInput& in, Side side) {
     const L knee = ofSide(L::LeftKnee, side), ankle = ofSide(L::LeftAnkle, side);
     const double shank = (t.standingAt(knee) - t.standingAt(ankle)).norm(),
                  shown = (t.at(knee, in.rep.bottom) - t.at(ankle, in.rep.bottom)).norm();
-    const double ahead = shank > 1 ? std::sqrt(std::max(0.0, 1 - shown * shown / (shank * shank))) : 1.0;
     // Far turned-out feet are read as turned by little more than half (docs/measurements.md).
     constexpr double kShareHidden = calibrated("front.toe_hidden");
     const double toeOut = meanAround(in.front->toeOut[k], in.rep.bottom, in.samples(kAroundS)),
                  turned = std::cos(toeOut * kRadiansPerDegree);
+    // What the shank shows too little is how far the knee is ahead: with a length 3 % wrong hardly known of a leg that
+    // is turned out and shows all of it, and told by the toes' direction.
+    constexpr double kShownWrong = 0.03;
+    const double ahead = shank > 1 ? std::sqrt(std::max(0.0, 1 - shown * shown / (shank * shank))) : 1.0;
+    const double farthest = std::min(80.0, (1 + kShareHidden) * std::max(0.0, toeOut)) * kRadiansPerDegree;
+    const double byAhead = std::tan(farthest) * (std::sqrt(ahead * ahead + 2 * kShownWrong) - ahead);
     const double byToes =
         ahead / std::max(0.1, turned * turned) * (kToePm + kShareHidden * std::max(0.0, toeOut)) * kRadiansPerDegree;
-    return atBottom(in, in.front->kneeIn[k], rootSumSquare({kKneePm, byToes}));
+    return atBottom(in, in.front->kneeIn[k], rootSumSquare({kKneePm, byToes, byAhead}));
 }
 std::optional<Reading> kneeInLeft(const MeasureInput& in) {
     return kneeIn(in, Side::Left);
