@@ -119,7 +119,13 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
                                          : series.kneeFlexion[i]);
         return most;
     };
-    if (byKnee) std::erase_if(peaks, [&](const Peak& p) { return bentAt(p.index) < options.minKneeFlexion; });
+    // The bend of a leg behind the other one is read too small, or not at all: who sinks as deep as in a lunge has made
+    // one.
+    auto sinksAsInALunge = [&](double d) { return track.family == Family::Lunge && d >= options.lungeDepth; };
+    if (byKnee)
+        std::erase_if(peaks, [&](const Peak& p) {
+            return bentAt(p.index) < options.minKneeFlexion && !sinksAsInALunge(p.height);
+        });
     if (peaks.empty()) return {};
 
     // Bottoms that are not separated by standing up belong to one repetition.
@@ -210,9 +216,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     for (std::size_t i = 0; i < reps.size(); ++i) {
         Rep& r = reps[i];
         r.index = static_cast<int>(i) + 1;
-        // The bend of a leg behind the other one is read too small: who sinks as deep as in a lunge has made one.
-        const bool shallow = track.family != Family::Lunge || r.depth < options.lungeDepth;
-        if ((byKnee && shallow && bentAt(r.bottom) < options.partialKneeFlexion) ||
+        if ((byKnee && !sinksAsInALunge(r.depth) && bentAt(r.bottom) < options.partialKneeFlexion) ||
             r.depth < options.partialShare * usual)
             r.kind = RepKind::Partial;
     }
