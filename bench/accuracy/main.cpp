@@ -214,7 +214,8 @@ int main(int argc, char** argv) {
     bench::Score byNetwork, byTruth;
     const auto trials = package ? bench::shortTrial() : bench::faultTrial();
     std::printf(
-        "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed (left open) | true landmarks said | reading "
+        "\n%zu sets of the fault trial\n\n| set | said | reading | also claimed (left open) | true landmarks said | "
+        "reading "
         "|\n|---|---|---|---|---|---|\n",
         trials.size());
     int number = kFirstOfTrial;

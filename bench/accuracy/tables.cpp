@@ -90,7 +90,8 @@ void addMeasures(const std::string& family, const MeasuredRep& rep, const Measur
 void printMeasures(const std::map<std::string, Errors>& measures) {
     std::printf(
         "\n| measure against the same from true landmarks | reps | bias | mean abs. error | 90th percentile | 95th | "
-        "inside the stated ± | that ±, mean | nine of ten lie inside its … fold |\n|---|---|---|---|---|---|---|---|---|\n");
+        "inside the stated ± | that ±, mean | nine of ten lie inside its … fold "
+        "|\n|---|---|---|---|---|---|---|---|---|\n");
     for (const auto& [id, e] : measures)
         std::printf("| %s | %zu | %+.2f | %.2f | %.2f | %.2f | %.0f %% | %.2f | %.2f |\n", id.c_str(), e.values.size(),
                     e.bias(), e.meanSize(), e.sizeAt(0.90), e.sizeAt(0.95), 100 * e.coverage(),

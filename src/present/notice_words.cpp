@@ -116,6 +116,9 @@ QString plain(const Notice& n) {
             return tr(
                 "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. "
                 "Leans of trunk, shin and thigh are less sure.");
+        case NoticeKind::CameraTilted:
+            return tr("The camera was tilted by about %1°, as the room's own edges show: what is read was put level.")
+                .arg(number);
         case NoticeKind::OffSquare:
             return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
         case NoticeKind::NetworksDisagree:

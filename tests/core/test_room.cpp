@@ -143,6 +143,8 @@ class TestRoom : public QObject {
                 QVERIFY(std::abs(z->value - x->value) > 3);
                 QVERIFY(y->pm90 < z->pm90);
             }
+            QVERIFY(made::says(b->result.notices, NoticeKind::CameraTilted));
+            QVERIFY(!made::says(a->result.notices, NoticeKind::CameraTilted));
             // What is drawn on the picture lies where it was seen.
             const Track& t = b->track();
             const auto poses = sim::truePoses(rolled);

@@ -6,20 +6,28 @@ namespace zevo {
 namespace {
 
 /// In the order of NoticeKind. Names stay: records hold them.
-constexpr std::array kNames{"nobody-found",        "too-small",        "seen-too-little",
-                            "legs-not-told-apart", "no-repetition",    "other-movement",
-                            "nobody-lies",         "somebody-lies",    "feet-never-part",
-                            "nobody-walks",        "same-view",        "nothing-in-common",
-                            "no-picture",          "stopped",          "inside",
-                            "unknown-movement",    "stature-unknown",  "lost-per-cent",
-                            "off-balance",         "off-square",       "networks-disagree",
-                            "legs-doubted",        "not-looked-twice", "back-not-read",
-                            "mark-lost",           "mark-not-seen",    "swing-ladder",
-                            "seen-obliquely",      "seen-from-front",  "seen-from-back",
-                            "seen-from-foot-end",  "hip-line-unread",  "second-shows-fewer",
-                            "second-left-out",     "clocks-differ",    "more-people",
-                            "clip-damaged",        "no-viewing-copy",  "no-outlines",
-                            "standard-missing",    "older-engine",     "free-text"};
+constexpr std::array kNames{"nobody-found",     "too-small",
+                            "seen-too-little",  "legs-not-told-apart",
+                            "no-repetition",    "other-movement",
+                            "nobody-lies",      "somebody-lies",
+                            "feet-never-part",  "nobody-walks",
+                            "same-view",        "nothing-in-common",
+                            "no-picture",       "stopped",
+                            "inside",           "unknown-movement",
+                            "stature-unknown",  "lost-per-cent",
+                            "off-balance",      "camera-tilted",
+                            "off-square",       "networks-disagree",
+                            "legs-doubted",     "not-looked-twice",
+                            "back-not-read",    "mark-lost",
+                            "mark-not-seen",    "swing-ladder",
+                            "seen-obliquely",   "seen-from-front",
+                            "seen-from-back",   "seen-from-foot-end",
+                            "hip-line-unread",  "second-shows-fewer",
+                            "second-left-out",  "clocks-differ",
+                            "more-people",      "clip-damaged",
+                            "no-viewing-copy",  "no-outlines",
+                            "standard-missing", "older-engine",
+                            "free-text"};
 static_assert(kNames.size() == static_cast<std::size_t>(NoticeKind::FreeText) + 1);
 
 }  // namespace

@@ -32,6 +32,7 @@ enum class NoticeKind {
     StatureUnknown,
     LostPerCent,  ///< per cent of the frames
     OffBalance,
+    CameraTilted,      ///< degrees, put right
     OffSquare,         ///< degrees
     NetworksDisagree,  ///< repetitions, as a list: "2, 4"
     LegsDoubted,       ///< repetitions likewise

@@ -10,19 +10,23 @@ namespace {
 
 using L = Landmark;
 
-std::optional<Reading> duration(const MeasureInput& in, std::size_t from, std::size_t to) {
+/// `least`: of a side view, seconds. Where slow movement begins is a matter of definition, and from the front the
+/// sinking alone shows it.
+std::optional<Reading> duration(const MeasureInput& in, std::size_t from, std::size_t to, double least) {
     const double v = static_cast<double>(to - from) / in.track.rate;
-    // Where slow movement begins is a matter of definition, and from the front the sinking alone shows it.
     const bool fromSide = in.track.view == ViewKind::Side;
     // A bridge has no clear end on the floor, and its top is a plateau.
     const bool lies = in.track.drive == Drive::HipRise;
-    return reading(v, fromSide && !lies ? std::max(0.30, 0.14 * v) : std::max(0.52, 0.2 * v), from);
+    return reading(
+        v, fromSide && !lies ? std::max(least, 0.14 * v) : std::max(least + calibrated("time.elsewhere"), 0.2 * v),
+        from);
 }
+constexpr double kDownPm = calibrated("time.down"), kUpPm = calibrated("time.up"), kHeldPm = calibrated("time.held");
 std::optional<Reading> thereTime(const MeasureInput& in) {
-    return duration(in, in.rep.start, in.rep.arrive);
+    return duration(in, in.rep.start, in.rep.arrive, in.track.drive == Drive::HipRise ? kUpPm : kDownPm);
 }
 std::optional<Reading> backTime(const MeasureInput& in) {
-    return duration(in, in.rep.leave, in.rep.end);
+    return duration(in, in.rep.leave, in.rep.end, in.track.drive == Drive::HipRise ? kDownPm : kUpPm);
 }
 /// A bridge lifts first and lowers afterwards.
 std::optional<Reading> loweringTime(const MeasureInput& in) {
@@ -32,10 +36,10 @@ std::optional<Reading> liftingTime(const MeasureInput& in) {
     return in.track.drive == Drive::HipRise ? thereTime(in) : backTime(in);
 }
 std::optional<Reading> pauseTime(const MeasureInput& in) {
-    return duration(in, in.rep.arrive, in.rep.leave);
+    return duration(in, in.rep.arrive, in.rep.leave, kHeldPm);
 }
 std::optional<Reading> tensionTime(const MeasureInput& in) {
-    return duration(in, in.rep.start, in.rep.end);
+    return duration(in, in.rep.start, in.rep.end, kDownPm);
 }
 
 /// How hard the turning point throws the body back up: largest upward acceleration there, of the trunk's middle, in

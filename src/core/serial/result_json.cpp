@@ -21,11 +21,17 @@ json rounded(const std::vector<double>& values) {
 }
 
 json clipJson(const ClipFacts& clip) {
-    return {{"frames", clip.frames},
-            {"duration_s", rounded(clip.durationS)},
-            {"width", clip.width},
-            {"height", clip.height},
-            {"rotation_deg", clip.rotationDeg}};
+    json out{{"frames", clip.frames},
+             {"duration_s", rounded(clip.durationS)},
+             {"width", clip.width},
+             {"height", clip.height},
+             {"rotation_deg", clip.rotationDeg}};
+    if (clip.hold)
+        out["camera"] = {{"roll_deg", rounded(clip.hold->rollDeg)},
+                         {"roll_pm90", rounded(clip.hold->rollPm90)},
+                         {"pitch_deg", rounded(clip.hold->pitchDeg)},
+                         {"pitch_pm90", rounded(clip.hold->pitchPm90)}};
+    return out;
 }
 
 json repJson(const MeasuredRep& rep, const SetResult& r) {

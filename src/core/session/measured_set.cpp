@@ -70,6 +70,9 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
     if (t.cmPerPixel <= 0) say(NoticeKind::StatureUnknown);
     if (t.trackedShare < 0.95) say(NoticeKind::LostPerCent, {std::round(100 * (1 - t.trackedShare))});
     if (levelDoubtDeg > 0) say(NoticeKind::OffBalance);
+    constexpr double kWorthSayingDeg = 2;
+    if (t.hold && std::abs(t.hold->rollDeg) >= kWorthSayingDeg)
+        say(NoticeKind::CameraTilted, {std::round(std::abs(t.hold->rollDeg))});
     if (t.view == ViewKind::Side && t.offSquareDeg > 15) say(NoticeKind::OffSquare, {std::round(t.offSquareDeg)});
     if (const auto kind = viewNotice(t.view)) say(*kind);
     if (isFrontal(t.view)) say(NoticeKind::HipLineUnread);
