@@ -6,8 +6,9 @@
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
 // out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
 // a wide limit. --people films lifelike people (bench/people) instead of the figures: half a is for calibration, half b
-// for tables; with --keep the truth of each stays beside its poses. A virtual client is not a person: this finds
-// mistakes of ours and of the network on such figures, nothing more.
+// for tables; with --keep the truth of each stays beside its poses. They also show the clean sets of the fault trial
+// and every fault clearly, unless --no-trial. A virtual client is not a person: this finds mistakes of ours and of the
+// network on such figures, nothing more.
 #include <cstdio>
 #include <cstring>
 #include <filesystem>

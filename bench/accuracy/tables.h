@@ -39,7 +39,8 @@ struct Column {
     std::vector<std::string> notes;                       ///< sets that gave no result or another number of reps
 };
 
-/// What was seen in a clip: the followed points, and what other networks say of the turning points.
+/// What was seen in a clip: the followed points, what other networks say of the turning points, and how the room says
+/// that the camera is held.
 struct Seen {
     zevo::PoseFrames poses;
     std::vector<zevo::SecondEstimate> secondEstimates;
@@ -55,8 +56,8 @@ struct Verdict {
     std::string said;  ///< clear, watch, unsure or none
     std::vector<std::string> others;
     std::vector<std::string> unsure;  ///< other faults it leaves open
-    std::string reading;   ///< "4.2 ± 1.7" of the fault's measure
-    bool counted = false;  ///< as many reps as there are
+    std::string reading;              ///< "4.2 ± 1.7" of the fault's measure
+    bool counted = false;             ///< as many reps as there are
     std::vector<zevo::MeasuredRep> reps;
 };
 Verdict judge(const Trial& trial, const Seen& seen, const zevo::ClipFacts& facts);
