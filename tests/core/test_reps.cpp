@@ -159,6 +159,21 @@ class TestReps : public QObject {
                     }
     }
 
+    /// For a second the network sees the client upside down: hips where the head was.
+    void whoIsLostOnTheWayUpIsNoRepMore() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.liftS = 2.4;
+        auto poses = sim::truePoses(spec);
+        const auto turn = sim::SpecMotion(spec.motion).reps()[1].bottomS;
+        for (auto& f : poses)
+            if (f.timeS > turn + 0.6 && f.timeS < turn + 1.4)
+                for (auto& p : f.points) p.y -= 0.3F * 720;
+        const auto set = made::measured(spec, poses);
+        QVERIFY(bool(set));
+        QCOMPARE(set->result.reps.size(), std::size_t{3});
+        for (const auto& r : set->result.reps) QCOMPARE(r.kind, RepKind::Full);
+    }
+
     void repsCutOffByTheClipDoNotCount() {
         const auto spec = made::spec(3);
         auto poses = sim::truePoses(spec);

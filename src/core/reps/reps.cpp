@@ -78,6 +78,42 @@ std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::si
     return at;
 }
 
+/// Samples at which somebody else, or the client upside down, was seen: hips far higher than at rest. In the air of a
+/// jump they are, too: that is no part of a repetition either.
+std::vector<bool> lostWhere(const std::vector<double>& depth, double rate) {
+    constexpr double kFarUp = -0.2, kUp = -0.02,
+                     kAroundS = 0.15;  // of the hip's height; points are thrown there and back
+    const auto around = static_cast<std::size_t>(kAroundS * rate);
+    std::vector<bool> lost(depth.size());
+    for (std::size_t i = 0; i < depth.size(); ++i) {
+        if (depth[i] >= kFarUp) continue;
+        std::size_t from = i, to = i;
+        while (from > 0 && depth[from - 1] < kUp) --from;
+        while (to + 1 < depth.size() && depth[to + 1] < kUp) ++to;
+        for (std::size_t k = from - std::min(around, from); k <= std::min(to + around, depth.size() - 1); ++k)
+            lost[k] = true;
+        i = to;
+    }
+    return lost;
+}
+
+/// What lies between is taken as even; at an end of the clip as the nearest value.
+std::vector<double> bridged(std::vector<double> values, const std::vector<bool>& lost) {
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        if (!lost[i]) continue;
+        std::size_t to = i;
+        while (to < values.size() && lost[to]) ++to;
+        const bool first = i == 0, last = to == values.size();
+        if (first && last) return values;
+        const double before = values[first ? to : i - 1], after = values[last ? i - 1 : to];
+        const auto steps = static_cast<double>(to - i + 1);
+        for (std::size_t k = i; k < to; ++k)
+            values[k] = before + (after - before) * static_cast<double>(k - i + 1) / steps;
+        i = to;
+    }
+    return values;
+}
+
 }  // namespace
 
 std::string repKindName(RepKind kind) {
@@ -90,7 +126,10 @@ std::string repKindName(RepKind kind) {
 }
 
 std::vector<Rep> findReps(const Track& track, const Series& series, const RepOptions& options) {
-    const auto depth = smooth(series.depth, track.rate, std::min(4.0, 0.2 * track.rate));
+    const auto lost =
+        track.drive == Drive::Sinking ? lostWhere(series.depth, track.rate) : std::vector<bool>(series.depth.size());
+    const auto sunk = bridged(series.depth, lost);
+    const auto depth = smooth(sunk, track.rate, std::min(4.0, 0.2 * track.rate));
     // Where movement starts and stops is read from the bending, not from the sinking: at the top a joint can
     // bend by 20° before the hip has sunk by 2 %.
     std::vector<double> bend(series.kneeFlexion.size());
@@ -105,7 +144,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
     // From the front a bend hardly shows, and in a lunge each leg bends in its own time, a stepping one in the air:
     // there the sinking itself is what is timed.
     if (isFrontal(track.view) || track.view == ViewKind::FootEnd || track.family == Family::Lunge)
-        for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * series.depth[i];
+        for (std::size_t i = 0; i < bend.size(); ++i) bend[i] = kFrontBendDeg * sunk[i];
+    bend = bridged(std::move(bend), lost);
     const auto speed = derivative(smooth(bend, track.rate, std::min(4.0, 0.2 * track.rate)), track.rate);
     auto peaks = findPeaks(depth, kMinPartialDepth, kMinPartialDepth);
     // One leg may stay straight; the other one tells that it is a repetition. A knee that is lost at the very bottom,
