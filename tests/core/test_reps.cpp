@@ -167,7 +167,7 @@ class TestReps : public QObject {
         const auto turn = sim::SpecMotion(spec.motion).reps()[1].bottomS;
         for (auto& f : poses)
             if (f.timeS > turn + 0.6 && f.timeS < turn + 1.4)
-                for (auto& p : f.points) p.y -= 0.3F * 720;
+                for (auto& p : f.points) p.y = 720 - p.y - 0.35F * 720;
         const auto set = made::measured(spec, poses);
         QVERIFY(bool(set));
         QCOMPARE(set->result.reps.size(), std::size_t{3});

@@ -78,11 +78,13 @@ std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::si
     return at;
 }
 
-/// Samples at which somebody else, or the client upside down, was seen: hips far higher than at rest. In the air of a
-/// jump they are, too: that is no part of a repetition either.
-std::vector<bool> lostWhere(const std::vector<double>& depth, double rate) {
+/// Samples at which the client was seen upside down: hips far higher than at rest, and knees bent as none bends. In the
+/// air of a jump hips are up there, too, with sound knees.
+std::vector<bool> lostWhere(const Series& series, double rate) {
     constexpr double kFarUp = -0.2, kUp = -0.02,
                      kAroundS = 0.15;  // of the hip's height; points are thrown there and back
+    constexpr double kNoKnee = -12;    // degrees
+    const auto& depth = series.depth;
     const auto around = static_cast<std::size_t>(kAroundS * rate);
     std::vector<bool> lost(depth.size());
     for (std::size_t i = 0; i < depth.size(); ++i) {
@@ -90,9 +92,15 @@ std::vector<bool> lostWhere(const std::vector<double>& depth, double rate) {
         std::size_t from = i, to = i;
         while (from > 0 && depth[from - 1] < kUp) --from;
         while (to + 1 < depth.size() && depth[to + 1] < kUp) ++to;
+        i = to;
+        auto noKnee = [&](std::size_t k) {
+            return std::min(series.legs[0].kneeFlexion[k], series.legs[1].kneeFlexion[k]) < kNoKnee;
+        };
+        std::size_t impossible = 0;
+        for (std::size_t k = from; k <= to; ++k) impossible += noKnee(k);
+        if (2 * impossible < to - from + 1) continue;
         for (std::size_t k = from - std::min(around, from); k <= std::min(to + around, depth.size() - 1); ++k)
             lost[k] = true;
-        i = to;
     }
     return lost;
 }
@@ -127,7 +135,7 @@ std::string repKindName(RepKind kind) {
 
 std::vector<Rep> findReps(const Track& track, const Series& series, const RepOptions& options) {
     const auto lost =
-        track.drive == Drive::Sinking ? lostWhere(series.depth, track.rate) : std::vector<bool>(series.depth.size());
+        track.drive == Drive::Sinking ? lostWhere(series, track.rate) : std::vector<bool>(series.depth.size());
     const auto sunk = bridged(series.depth, lost);
     const auto depth = smooth(sunk, track.rate, std::min(4.0, 0.2 * track.rate));
     // Where movement starts and stops is read from the bending, not from the sinking: at the top a joint can
