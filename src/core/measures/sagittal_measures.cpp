@@ -146,8 +146,8 @@ std::optional<Reading> topTrunkLean(const MeasureInput& in) {
     const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};
     auto top = atTop(in, in.series.trunkLean, 0);
     if (top)
-        top->pm90 = rootSumSquare({allowanceOf(in.track.family, Quantity::Trunk).still, in.track.levelPm90() + in.levelDoubtDeg,
-                                   jitterOfLine(in.track, trunk, in.rep.end),
+        top->pm90 = rootSumSquare({allowanceOf(in.track.family, Quantity::Trunk).still,
+                                   in.track.levelPm90() + in.levelDoubtDeg, jitterOfLine(in.track, trunk, in.rep.end),
                                    segmentLengthDeviation(in.track, trunk, top->sample) * kDegreesPerShare});
     return top;
 }

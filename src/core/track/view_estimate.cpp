@@ -10,8 +10,8 @@ namespace zevo {
 
 SeenView seenView(std::span<const PoseFrame> frames) {
     // Direction of the left → right axis of the shoulders against the line of sight: 0 = square side view, 90 = facing
-    // the camera or away from it. The far hip is guessed, and 7° too far ahead; its side is kept until after the median,
-    // or what jitters about square would seem to be off it (docs/measurements.md, “Lifelike people”).
+    // the camera or away from it. The far hip is guessed, and 7° too far ahead; its side is kept until after the
+    // median, or what jitters about square would seem to be off it (docs/measurements.md, “Lifelike people”).
     std::vector<double> angles, depth, noseAhead, toeAhead;
     for (const auto& f : frames) {
         if (!f.found) continue;
