@@ -19,6 +19,7 @@
 #include "bench/common.h"
 #include "bench/people/cast.h"
 #include "catalog/data_files.h"
+#include "core/serial/camera_hold_json.h"
 #include "core/serial/pose_record.h"
 #include "pipeline/analyse_clip.h"
 #include "pipeline/room_reader.h"
@@ -39,9 +40,7 @@ struct Options {
 };
 
 void keepHold(const std::filesystem::path& file, const std::optional<CameraHold>& hold) {
-    nlohmann::json out;
-    if (hold) out = {hold->rollDeg, hold->pitchDeg, hold->rollPm90, hold->pitchPm90};
-    std::ofstream(file) << out.dump() << '\n';
+    std::ofstream(file) << writeHold(hold) << '\n';
 }
 
 /// As kept, else as a kept clip shows it.
@@ -51,10 +50,8 @@ std::optional<CameraHold> holdKept(const std::filesystem::path& file, const std:
         if (!std::filesystem::exists(clip)) return std::nullopt;
         keepHold(file, pipeline::readRoom(clip.string(), poses));
     }
-    std::ifstream in(file);
-    const auto kept = nlohmann::json::parse(in, nullptr, false);
-    if (!kept.is_array()) return std::nullopt;
-    return CameraHold{kept.at(0), kept.at(1), kept.at(2), kept.at(3)};
+    const auto kept = bytesOf(file);
+    return readHold({kept.begin(), kept.end()});
 }
 
 /// What is seen in a spec's clip: what was kept, else the clip is drawn and the networks run.

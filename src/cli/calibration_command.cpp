@@ -38,7 +38,7 @@ const char* wordsOf(Figures figures) {
         case Figures::Placements: return "camera placements";
         case Figures::Others: return "figures of another making";
         case Figures::People: return "lifelike people";
-        case Figures::Both: return "grid and lifelike people";
+        case Figures::GridAndPeople: return "grid and lifelike people";
         case Figures::Older: break;
     }
     return "first figures";

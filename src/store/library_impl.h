@@ -20,6 +20,7 @@
 #include <functional>
 #include <map>
 
+#include "core/serial/camera_hold_json.h"
 #include "core/serial/edit_json.h"
 #include "core/serial/seen_from_json.h"
 #include "store/blocks.h"
@@ -181,12 +182,12 @@ struct Library::Impl {
         const Observation& o = *seen.observation;
         return change(
             "INSERT INTO observations (id, set_id, position, clip_id, engine, model, network, poses, outlines, "
-            "notices, opinions, contours) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+            "notices, opinions, contours, camera_hold) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
             {key(seen.id.isNull() ? ObservationId::fresh() : seen.id), key(set), position, *clip, o.engine,
              text(o.model), text(o.network), packed(writePoses(o.poses)), packed(writeOutlines(o.outlines)),
              text(writeNotices(o.notices)),
              o.secondEstimates.empty() ? QByteArray("") : packed(writeSecondEstimates(o.secondEstimates)),
-             o.contours.empty() ? QByteArray("") : packed(writeOutlines(o.contours))});
+             o.contours.empty() ? QByteArray("") : packed(writeOutlines(o.contours)), text(writeHold(o.clip.hold))});
     }
 
     /// Adds entries behind those that are there.

@@ -160,7 +160,8 @@ Result<void> Library::Impl::readSeen(StoredSet& set) const {
     auto seen = read(
         "SELECT o.position, c.id, c.sha256, c.path, c.bytes, c.frames, c.duration_s, c.width, c.height, "
         "c.rotation_deg, o.engine, o.model, o.network, o.poses, o.outlines, o.notices, o.opinions, c.filmed, "
-        "o.contours, o.id, f.path FROM observations o JOIN clips c ON c.id = o.clip_id LEFT JOIN files f ON f.sha256 = "
+        "o.contours, o.id, f.path, o.camera_hold FROM observations o JOIN clips c ON c.id = o.clip_id LEFT JOIN files "
+        "f ON f.sha256 = "
         "c.sha256 AND f.kind = 'recording' AND c.filmed WHERE o.set_id = ? ORDER BY o.position",
         {key(set.id)});
     if (!seen) return seen.error();
@@ -168,8 +169,9 @@ Result<void> Library::Impl::readSeen(StoredSet& set) const {
         const auto position = static_cast<std::size_t>(seen->value(0).toInt());
         if (position >= set.seen.size()) set.seen.resize(position + 1);
         Observation o;
-        o.clip = {seen->value(5).toLongLong(), seen->value(6).toDouble(), seen->value(7).toInt(),
-                  seen->value(8).toInt(), seen->value(9).toInt()};
+        o.clip = {seen->value(5).toLongLong(), seen->value(6).toDouble(),
+                  seen->value(7).toInt(),      seen->value(8).toInt(),
+                  seen->value(9).toInt(),      readHold(seen->value(21).toString().toStdString())};
         o.engine = seen->value(10).toInt();
         o.model = seen->value(11).toString().toStdString();
         o.network = seen->value(12).toString().toStdString();

@@ -93,6 +93,7 @@ const std::vector<Step>& steps() {
         {{"ALTER TABLE observations ADD COLUMN contours BLOB NOT NULL DEFAULT x''"}},
         {kToSchema9, convertToSchema9, kAfterSchema9},
         {{"ALTER TABLE sets ADD COLUMN seen_from TEXT NOT NULL DEFAULT ''"}},
+        {{"ALTER TABLE observations ADD COLUMN camera_hold TEXT NOT NULL DEFAULT 'null'"}},
     };
     return all;
 }

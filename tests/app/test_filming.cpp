@@ -458,7 +458,7 @@ class TestFilming : public QObject {
         const auto differ =
             std::find_if(said.begin(), said.end(), [](const Notice& n) { return n.kind == NoticeKind::ClocksDiffer; });
         QVERIFY(differ != said.end());
-        NEAR(differ->number(0), 0.3, 1e-3);  // of an alignment: a thirtieth of a frame
+        NEAR(differ->number(0), 0.3, 1e-6);
     }
 
     void theOtherViewOfTheSameSetJoinsIt() {

@@ -27,7 +27,7 @@ Library open(const QString& folder) {
 
 Observation seen(const sim::ClipSpec& spec) {
     Observation o = *made::observation(spec);
-    o.clip = {100, 4.0, 640, 360, 90};
+    o.clip = {100, 4.0, 640, 360, 90, CameraHold{-2.25, 4.5, 0.3, 1.1}};
     o.notices = {{NoticeKind::ClipDamaged, {}}, {NoticeKind::OffSquare, {17.0}}};
     o.outlines = {{1.5, {{1.F, 2.F}, {3.F, 4.F}}}, {2.5, {}}};
     o.contours = {{0.1, {{1.F, 2.F}, {3.F, 4.F}}, {{20, 30}, {40, 50}}}, {0.2, {}}};

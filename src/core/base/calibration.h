@@ -16,17 +16,17 @@ enum class Basis {
 
 /// On which figures it was found (docs/measurements.md has the tables). None of them lives.
 enum class Figures {
-    Nothing,     ///< chosen, and tried on everything else
-    Grid,        ///< bench_accuracy, the grid: drawn and anatomical, looks by chance
-    Trial,       ///< bench_accuracy, the fault trial: the same figures, against their true landmarks
-    Back,        ///< bench_back, numbers 200–213
-    Marks,       ///< bench_marks, numbers 300–311
-    Behind,      ///< tools/behind-things
-    Placements,  ///< a drawn figure, 60 placements of the camera
-    Others,      ///< figures of another making than ours
-    People,      ///< bench_accuracy --people: a parametric human, dressed
-    Both,        ///< the grid and people of half a, either counting as much as the other
-    Older        ///< the first figures; records of then still need it
+    Nothing,        ///< chosen, and tried on everything else
+    Grid,           ///< bench_accuracy, the grid: drawn and anatomical, looks by chance
+    Trial,          ///< bench_accuracy, the fault trial: the same figures, against their true landmarks
+    Back,           ///< bench_back, numbers 200–213
+    Marks,          ///< bench_marks, numbers 300–311
+    Behind,         ///< tools/behind-things
+    Placements,     ///< a drawn figure, 60 placements of the camera
+    Others,         ///< figures of another making than ours
+    People,         ///< bench_accuracy --people: a parametric human, dressed
+    GridAndPeople,  ///< the grid and people of half a, either counting as much as the other
+    Older           ///< the first figures; records of then still need it
 };
 
 /// A number Zevo has from looking and not from deriving: one row, so that nobody has to find them in twenty files.
@@ -42,32 +42,32 @@ struct Calibrated {
 
 // clang-format off
 inline constexpr std::array kCalibration{
-    Calibrated{"squat.knee.still", 5.6, "°", "squat: knee angle, upright", Basis::HalfWidth, Figures::Both, 134, "2026-11-30"},
-    Calibrated{"squat.knee.deep", 6, "°", "squat: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 134, "2026-11-30"},
-    Calibrated{"squat.hip.still", 7, "°", "squat: hip angle, upright", Basis::HalfWidth, Figures::Both, 158, "2026-11-30"},
-    Calibrated{"squat.hip.deep", 7, "°", "squat: hip angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 158, "2026-11-30"},
-    Calibrated{"squat.trunk.still", 4.2, "°", "squat: trunk angle, upright", Basis::HalfWidth, Figures::Both, 135, "2026-11-30"},
+    Calibrated{"squat.knee.still", 5.6, "°", "squat: knee angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 134, "2026-11-30"},
+    Calibrated{"squat.knee.deep", 6, "°", "squat: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 134, "2026-11-30"},
+    Calibrated{"squat.hip.still", 7, "°", "squat: hip angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 158, "2026-11-30"},
+    Calibrated{"squat.hip.deep", 7, "°", "squat: hip angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 158, "2026-11-30"},
+    Calibrated{"squat.trunk.still", 4.2, "°", "squat: trunk angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 135, "2026-11-30"},
     Calibrated{"squat.trunk.deep", 4.8, "°", "squat: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 60, "2026-11-28"},
     Calibrated{"squat.shin.still", 2, "°", "squat: shin angle, upright", Basis::HalfWidth, Figures::Grid, 60, "2026-11-28"},
     Calibrated{"squat.shin.deep", 5.2, "°", "squat: shin angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 60, "2026-11-28"},
-    Calibrated{"squat.thigh.still", 4.8, "°", "squat: thigh angle, upright", Basis::HalfWidth, Figures::Both, 158, "2026-11-30"},
-    Calibrated{"squat.thigh.deep", 5.8, "°", "squat: thigh angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 158, "2026-11-30"},
-    Calibrated{"lunge.knee.still", 5.8, "°", "lunge: knee angle, upright", Basis::HalfWidth, Figures::Both, 71, "2026-11-30"},
-    Calibrated{"lunge.knee.deep", 5.8, "°", "lunge: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 71, "2026-11-30"},
+    Calibrated{"squat.thigh.still", 4.8, "°", "squat: thigh angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 158, "2026-11-30"},
+    Calibrated{"squat.thigh.deep", 5.8, "°", "squat: thigh angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 158, "2026-11-30"},
+    Calibrated{"lunge.knee.still", 5.8, "°", "lunge: knee angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 71, "2026-11-30"},
+    Calibrated{"lunge.knee.deep", 5.8, "°", "lunge: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 71, "2026-11-30"},
     Calibrated{"lunge.hip.still", 10.8, "°", "lunge: hip angle, upright", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
     Calibrated{"lunge.hip.deep", 10.8, "°", "lunge: hip angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
-    Calibrated{"lunge.trunk.still", 5.4, "°", "lunge: trunk angle, upright", Basis::HalfWidth, Figures::Both, 81, "2026-11-30"},
-    Calibrated{"lunge.trunk.deep", 5.4, "°", "lunge: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 81, "2026-11-30"},
+    Calibrated{"lunge.trunk.still", 5.4, "°", "lunge: trunk angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 81, "2026-11-30"},
+    Calibrated{"lunge.trunk.deep", 5.4, "°", "lunge: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 81, "2026-11-30"},
     Calibrated{"lunge.shin.still", 6, "°", "lunge: shin angle, upright", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
     Calibrated{"lunge.shin.deep", 6, "°", "lunge: shin angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
     Calibrated{"lunge.thigh.still", 5.4, "°", "lunge: thigh angle, upright", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
     Calibrated{"lunge.thigh.deep", 5.4, "°", "lunge: thigh angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 42, "2026-11-25"},
-    Calibrated{"hinge.knee.still", 8, "°", "hinge: knee angle, upright", Basis::HalfWidth, Figures::Both, 61, "2026-11-30"},
-    Calibrated{"hinge.knee.deep", 8.6, "°", "hinge: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 61, "2026-11-30"},
-    Calibrated{"hinge.hip.still", 7.4, "°", "hinge: hip angle, upright", Basis::HalfWidth, Figures::Both, 61, "2026-11-30"},
-    Calibrated{"hinge.hip.deep", 7.4, "°", "hinge: hip angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 61, "2026-11-30"},
-    Calibrated{"hinge.trunk.still", 5.2, "°", "hinge: trunk angle, upright", Basis::HalfWidth, Figures::Both, 62, "2026-11-30"},
-    Calibrated{"hinge.trunk.deep", 5.2, "°", "hinge: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 62, "2026-11-30"},
+    Calibrated{"hinge.knee.still", 8, "°", "hinge: knee angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 61, "2026-11-30"},
+    Calibrated{"hinge.knee.deep", 8.6, "°", "hinge: knee angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 61, "2026-11-30"},
+    Calibrated{"hinge.hip.still", 7.4, "°", "hinge: hip angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 61, "2026-11-30"},
+    Calibrated{"hinge.hip.deep", 7.4, "°", "hinge: hip angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 61, "2026-11-30"},
+    Calibrated{"hinge.trunk.still", 5.2, "°", "hinge: trunk angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 62, "2026-11-30"},
+    Calibrated{"hinge.trunk.deep", 5.2, "°", "hinge: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 62, "2026-11-30"},
     Calibrated{"hinge.shin.still", 6.2, "°", "hinge: shin angle, upright", Basis::HalfWidth, Figures::Grid, 30, "2026-11-28"},
     Calibrated{"hinge.shin.deep", 6.2, "°", "hinge: shin angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 30, "2026-11-28"},
     Calibrated{"hinge.thigh.still", 4.8, "°", "hinge: thigh angle, upright", Basis::HalfWidth, Figures::Grid, 30, "2026-11-28"},
@@ -80,8 +80,8 @@ inline constexpr std::array kCalibration{
     Calibrated{"bridge.trunk.deep", 4.6, "°", "bridge: trunk angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 12, "2026-11-28"},
     Calibrated{"bridge.shin.still", 5.8, "°", "bridge: shin angle, upright", Basis::HalfWidth, Figures::Grid, 12, "2026-11-28"},
     Calibrated{"bridge.shin.deep", 5.8, "°", "bridge: shin angle at 120° of knee bend", Basis::HalfWidth, Figures::Grid, 12, "2026-11-28"},
-    Calibrated{"bridge.thigh.still", 5, "°", "bridge: thigh angle, upright", Basis::HalfWidth, Figures::Both, 24, "2026-11-30"},
-    Calibrated{"bridge.thigh.deep", 5, "°", "bridge: thigh angle at 120° of knee bend", Basis::HalfWidth, Figures::Both, 24, "2026-11-30"},
+    Calibrated{"bridge.thigh.still", 5, "°", "bridge: thigh angle, upright", Basis::HalfWidth, Figures::GridAndPeople, 24, "2026-11-30"},
+    Calibrated{"bridge.thigh.deep", 5, "°", "bridge: thigh angle at 120° of knee bend", Basis::HalfWidth, Figures::GridAndPeople, 24, "2026-11-30"},
     Calibrated{"level", 1, "°", "how level a phone stands that leans against a bag", Basis::Practice, Figures::Nothing, 0, "2026-11-25"},
     Calibrated{"top.twice", 2, "°", "what standing twice differs by", Basis::HalfWidth, Figures::Trial, 0, "2026-11-28"},
     Calibrated{"neck", 11, "°", "head against trunk", Basis::HalfWidth, Figures::Trial, 384, "2026-11-28"},
@@ -91,44 +91,44 @@ inline constexpr std::array kCalibration{
     Calibrated{"mass_over_foot", 0.19, "share", "mass centre over the foot", Basis::HalfWidth, Figures::Trial, 252, "2026-11-25"},
     Calibrated{"knee_lead", 30, "ms", "knee before hip, at least", Basis::HalfWidth, Figures::Trial, 144, "2026-11-28"},
     Calibrated{"knee_lead.slow", 12, "ms/s", "knee before hip, a second of descent", Basis::HalfWidth, Figures::Trial, 144, "2026-11-28"},
-    Calibrated{"lean.model", 4.5, "°", "lean the balance asks for: model and table of people", Basis::HalfWidth, Figures::Both, 134, "2026-11-30"},
+    Calibrated{"lean.model", 6, "°", "lean the balance asks for: model and table of people", Basis::HalfWidth, Figures::Trial, 144, "2026-11-28"},
     Calibrated{"depth_past_control", 5, "°", "depth past where a foot leaves the floor", Basis::HalfWidth, Figures::Trial, 124, "2026-11-29"},
     Calibrated{"foot.followed.still", 0.8, "cm", "rise of heel or toes, followed on the shoe", Basis::HalfWidth, Figures::Older, 0, "2026-11-25"},
     Calibrated{"foot.followed.share", 0.35, "share", "of the rise, followed on the shoe", Basis::HalfWidth, Figures::Older, 0, "2026-11-25"},
     Calibrated{"foot.landmark.still", 3.5, "cm", "rise of heel or toes, by the landmark", Basis::HalfWidth, Figures::Older, 0, "2026-11-25"},
     Calibrated{"foot.landmark.share", 0.33, "share", "of the rise, by the landmark", Basis::HalfWidth, Figures::Older, 0, "2026-11-25"},
-    Calibrated{"foot.heel", 0.22, "cm", "rise of the heel, shoe read in the picture", Basis::HalfWidth, Figures::Both, 255, "2026-11-30"},
+    Calibrated{"foot.heel", 0.3, "cm", "rise of the heel, shoe read in the picture", Basis::HalfWidth, Figures::Trial, 291, "2026-11-28"},
     Calibrated{"foot.toe", 1, "cm", "rise of the toes, shoe read in the picture", Basis::HalfWidth, Figures::Trial, 203, "2026-11-28"},
     Calibrated{"foot.share", 0.12, "share", "of the rise, shoe read in the picture", Basis::HalfWidth, Figures::Trial, 291, "2026-11-28"},
     Calibrated{"front.ratio", 0.2, "share", "knee separation over ankle separation", Basis::HalfWidth, Figures::Trial, 92, "2026-11-28"},
     Calibrated{"front.knee_in", 0.14, "share", "knee inside the toes' line, besides the toes", Basis::HalfWidth, Figures::Trial, 224, "2026-11-28"},
-    Calibrated{"front.knee_inside", 0.08, "share", "knee inside the ankle", Basis::HalfWidth, Figures::Both, 76, "2026-11-30"},
-    Calibrated{"front.stance", 0.11, "share", "stance over shoulders", Basis::HalfWidth, Figures::Both, 38, "2026-11-30"},
-    Calibrated{"front.toe_out", 16, "°", "toes turned out", Basis::HalfWidth, Figures::Both, 76, "2026-11-30"},
+    Calibrated{"front.knee_inside", 0.08, "share", "knee inside the ankle", Basis::HalfWidth, Figures::GridAndPeople, 76, "2026-11-30"},
+    Calibrated{"front.stance", 0.11, "share", "stance over shoulders", Basis::HalfWidth, Figures::GridAndPeople, 38, "2026-11-30"},
+    Calibrated{"front.toe_out", 17.5, "°", "toes turned out", Basis::HalfWidth, Figures::Trial, 184, "2026-11-28"},
     Calibrated{"front.toe_hidden", 0.6, "share", "of a foot's turn that is not seen", Basis::Edge, Figures::Trial, 184, "2026-11-28"},
     Calibrated{"front.toe_uneven", 8.5, "°", "toes turned out, one against the other", Basis::HalfWidth, Figures::Trial, 92, "2026-11-28"},
     Calibrated{"front.hip_line", 14, "°", "hip line: what may be hidden", Basis::Edge, Figures::Trial, 132, "2026-11-28"},
     Calibrated{"front.shoulder_line", 8.5, "°", "shoulder line", Basis::HalfWidth, Figures::Trial, 120, "2026-11-28"},
     Calibrated{"front.shift", 0.06, "share", "trunk to one side", Basis::HalfWidth, Figures::Trial, 120, "2026-11-28"},
-    Calibrated{"front.projection", 8.5, "°", "projected angle of the knee", Basis::HalfWidth, Figures::Both, 38, "2026-11-30"},
+    Calibrated{"front.projection", 8.5, "°", "projected angle of the knee", Basis::HalfWidth, Figures::GridAndPeople, 38, "2026-11-30"},
     Calibrated{"front.wobble", 0.35, "cm", "shaking of a knee", Basis::HalfWidth, Figures::Trial, 224, "2026-11-28"},
     Calibrated{"front.wobble.share", 0.28, "share", "of the shaking", Basis::HalfWidth, Figures::Trial, 224, "2026-11-28"},
-    Calibrated{"time.down", 0.32, "s", "time of the way down", Basis::HalfWidth, Figures::Both, 426, "2026-11-30"},
-    Calibrated{"time.up", 0.24, "s", "time of the way up", Basis::HalfWidth, Figures::Both, 426, "2026-11-30"},
-    Calibrated{"time.held", 0.24, "s", "time at the turning point", Basis::HalfWidth, Figures::Both, 425, "2026-11-30"},
+    Calibrated{"time.down", 0.32, "s", "time of the way down", Basis::HalfWidth, Figures::GridAndPeople, 426, "2026-11-30"},
+    Calibrated{"time.up", 0.24, "s", "time of the way up", Basis::HalfWidth, Figures::GridAndPeople, 426, "2026-11-30"},
+    Calibrated{"time.held", 0.24, "s", "time at the turning point", Basis::HalfWidth, Figures::GridAndPeople, 425, "2026-11-30"},
     Calibrated{"time.elsewhere", 0.22, "s", "times from the front and of a bridge, besides", Basis::HalfWidth, Figures::Trial, 64, "2026-11-30"},
     Calibrated{"bounce", 0.5, "m/s²", "rebound at the turning point", Basis::HalfWidth, Figures::People, 75, "2026-11-30"},
     Calibrated{"bounce.share", 0.15, "share", "of the rebound", Basis::HalfWidth, Figures::People, 75, "2026-11-30"},
-    Calibrated{"lunge.knee_behind_hip", 0.065, "share", "rear knee behind the hip", Basis::HalfWidth, Figures::Both, 69, "2026-11-30"},
-    Calibrated{"lunge.knee_height", 3.6, "cm", "rear knee over the floor", Basis::HalfWidth, Figures::Both, 69, "2026-11-30"},
+    Calibrated{"lunge.knee_behind_hip", 0.065, "share", "rear knee behind the hip", Basis::HalfWidth, Figures::GridAndPeople, 69, "2026-11-30"},
+    Calibrated{"lunge.knee_height", 3.6, "cm", "rear knee over the floor", Basis::HalfWidth, Figures::GridAndPeople, 69, "2026-11-30"},
     Calibrated{"lunge.hips_first", 0.08, "share", "hips before shoulders", Basis::HalfWidth, Figures::Trial, 104, "2026-11-25"},
     Calibrated{"hinge.knees_first", 0.41, "share", "knees before the trunk, from the floor", Basis::HalfWidth, Figures::Trial, 23, "2026-11-25"},
-    Calibrated{"lunge.trailing_knee", 12, "°", "bend of the trailing leg", Basis::HalfWidth, Figures::Both, 38, "2026-11-30"},
+    Calibrated{"lunge.trailing_knee", 20, "°", "bend of the trailing leg", Basis::HalfWidth, Figures::Trial, 28, "2026-11-25"},
     Calibrated{"lunge.nose_knee_toe", 7, "cm", "nose, knee and toe apart", Basis::HalfWidth, Figures::Trial, 12, "2026-11-28"},
     Calibrated{"hip_turn", 60, "°", "turn of the pelvis from the side: what may be hidden", Basis::Edge, Figures::Trial, 212, "2026-11-25"},
     Calibrated{"lunge.rails", 0.2, "share", "feet on rails", Basis::HalfWidth, Figures::Trial, 28, "2026-11-28"},
-    Calibrated{"hinge.hip_travel", 0.07, "share", "hips gone back", Basis::HalfWidth, Figures::Both, 71, "2026-11-30"},
-    Calibrated{"hinge.load_ahead", 6.5, "cm", "hands ahead of shin or foot", Basis::HalfWidth, Figures::Both, 65, "2026-11-30"},
+    Calibrated{"hinge.hip_travel", 0.07, "share", "hips gone back", Basis::HalfWidth, Figures::GridAndPeople, 71, "2026-11-30"},
+    Calibrated{"hinge.load_ahead", 6.5, "cm", "hands ahead of shin or foot", Basis::HalfWidth, Figures::GridAndPeople, 65, "2026-11-30"},
     Calibrated{"hinge.hands", 0.16, "share", "height of the hands along the shin", Basis::HalfWidth, Figures::Trial, 108, "2026-11-25"},
     Calibrated{"mark.px", 3, "px", "a followed point, in a picture 1280 wide", Basis::HalfWidth, Figures::Marks, 28, "2026-11-28"},
     Calibrated{"mark.scale", 0.05, "share", "of any length: the scale", Basis::HalfWidth, Figures::Marks, 28, "2026-11-28"},

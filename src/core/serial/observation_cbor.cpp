@@ -2,6 +2,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/serial/camera_hold_json.h"
 #include "core/serial/edit_json.h"
 #include "core/serial/pose_record.h"
 
@@ -14,20 +15,6 @@ constexpr const char* kSchema = "zevo-observation-1";
 
 std::span<const std::uint8_t> bytesOf(const json& block) {
     return block.get_binary();
-}
-
-json holdJson(const std::optional<CameraHold>& hold) {
-    if (!hold) return nullptr;
-    return {{"roll_deg", hold->rollDeg},
-            {"roll_pm90", hold->rollPm90},
-            {"pitch_deg", hold->pitchDeg},
-            {"pitch_pm90", hold->pitchPm90}};
-}
-
-std::optional<CameraHold> holdFrom(const json& clip) {
-    if (!clip.contains("camera_hold") || clip.at("camera_hold").is_null()) return std::nullopt;
-    const json& hold = clip.at("camera_hold");
-    return CameraHold{hold.at("roll_deg"), hold.at("pitch_deg"), hold.at("roll_pm90"), hold.at("pitch_pm90")};
 }
 
 }  // namespace
@@ -58,8 +45,10 @@ Result<Observation> readObservation(std::span<const std::uint8_t> block) {
         if (root.at("schema") != kSchema) return damaged;
         Observation o;
         const json& clip = root.at("clip");
-        o.clip = {clip.at("frames"), clip.at("duration_s"),   clip.at("width"),
-                  clip.at("height"), clip.at("rotation_deg"), holdFrom(clip)};
+        o.clip = {
+            clip.at("frames"),       clip.at("duration_s"),
+            clip.at("width"),        clip.at("height"),
+            clip.at("rotation_deg"), clip.contains("camera_hold") ? holdFrom(clip.at("camera_hold")) : std::nullopt};
         o.engine = root.at("engine"), o.model = root.at("model"), o.network = root.at("network");
         o.notices = readNotices(root.at("notices"));
         auto poses = readPoses(bytesOf(root.at("poses")));

@@ -3,6 +3,8 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "core/serial/camera_hold_json.h"
+
 namespace zevo {
 namespace {
 
@@ -26,11 +28,10 @@ json clipJson(const ClipFacts& clip) {
              {"width", clip.width},
              {"height", clip.height},
              {"rotation_deg", clip.rotationDeg}};
-    if (clip.hold)
-        out["camera"] = {{"roll_deg", rounded(clip.hold->rollDeg)},
-                         {"roll_pm90", rounded(clip.hold->rollPm90)},
-                         {"pitch_deg", rounded(clip.hold->pitchDeg)},
-                         {"pitch_pm90", rounded(clip.hold->pitchPm90)}};
+    if (clip.hold) {
+        out["camera"] = holdJson(clip.hold);
+        for (auto& value : out["camera"]) value = rounded(value.get<double>());
+    }
     return out;
 }
 

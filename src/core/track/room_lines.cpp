@@ -2,9 +2,11 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/base/degrees.h"
+#include "core/signal/filter.h"
 
 namespace zevo {
 namespace {
@@ -102,27 +104,24 @@ Step stepFrom(std::span<const Edge> edges, int views, const Vector3d& held) {
 }  // namespace
 
 std::vector<RoomLine> roomWithout(const PoseFrames& poses, std::span<const RoomLine> lines) {
-    std::vector<float> xs, ys, knees;
+    std::vector<double> xs, ys, knees;
     for (const auto& f : poses) {
         if (!f.found) continue;
         for (const auto& p : f.points) xs.push_back(p.x), ys.push_back(p.y);
         for (const Landmark knee : {Landmark::LeftKnee, Landmark::RightKnee}) knees.push_back(f.at(knee).y);
     }
     if (xs.empty()) return {lines.begin(), lines.end()};
-    auto at = [](std::vector<float>& v, double share) {
-        const auto nth = v.begin() + static_cast<std::ptrdiff_t>(share * static_cast<double>(v.size() - 1));
-        std::nth_element(v.begin(), nth, v.end());
-        return *nth;
-    };
     // A point thrown far off for a moment does not hide half of the room.
-    const float left = at(xs, 0.005), right = at(xs, 0.995), top = at(ys, 0.005), bottom = at(ys, 0.995);
+    constexpr double kThrown = 0.005;
+    const double left = quantile(xs, kThrown), right = quantile(xs, 1 - kThrown), top = quantile(ys, kThrown),
+                 bottom = quantile(ys, 1 - kThrown);
     // Boards and joints of a floor run towards the camera and look upright there. Where the floor ends behind a client
     // lies over their knees in the picture only for a camera higher than theirs that looks down.
-    const float floor = at(knees, 0.5);
-    const float around = 0.06F * std::max(right - left, bottom - top);
+    const double floor = median(knees);
+    const double around = 0.06 * std::max(right - left, bottom - top);
     std::vector<RoomLine> out;
     for (const RoomLine& l : lines) {
-        const float x = (l.x1 + l.x2) / 2, y = (l.y1 + l.y2) / 2;
+        const double x = (l.x1 + l.x2) / 2, y = (l.y1 + l.y2) / 2;
         const bool covered = x > left - around && x < right + around && y > top - 2 * around && y < bottom + around;
         if (!covered && y < floor) out.push_back(l);
     }
