@@ -81,6 +81,18 @@ class TestRoom : public QObject {
         QVERIFY(!hold || (hold->rollPm90 > 1 && std::abs(hold->rollDeg) < hold->rollPm90));
     }
 
+    /// Pictures end in a straight line, and so do black bars beside them, however the camera is held.
+    void theEdgeOfThePictureIsNoDoorFrame() {
+        Room room(-3, 0);
+        for (double across : {-1.8, 1.7}) room.edge(across, 0.6, across, 2.0);
+        const auto alone = holdOf(room.lines);
+        QVERIFY(alone);
+        NEAR(alone->rollDeg, -3, 0.5);
+        for (float x : {1.F, 150.F, kWidth - 2.F}) room.lines.push_back({x, 2, x, kHeight - 2});
+        for (float y : {2.F, kHeight - 3.F}) room.lines.push_back({300, y, 900, y});
+        QVERIFY(holdOf(room.lines) == alone);
+    }
+
     void aRoomWithoutPlumbEdgesHasNoLevel() {
         Room room(0, 0);
         std::uniform_real_distribution<float> x(0, kWidth), y(0, kHeight);

@@ -101,6 +101,18 @@ Step stepFrom(std::span<const Edge> edges, int views, const Vector3d& held) {
     return {h.ldlt().solve(g), h.inverse()};
 }
 
+/// The edge of the picture itself, or of bars beside it: always level, however the camera is held.
+bool isOfThePicture(const RoomLine& l, double width, double height) {
+    constexpr double kMargin = 0.015, kWhole = 0.9, kStraightPx = 1.5;
+    const double across = std::abs(l.x2 - l.x1), down = std::abs(l.y2 - l.y1);
+    auto along = [&](double from, double to, double turned, double length, double wide, double full) {
+        if (turned > kStraightPx) return false;
+        const bool atBorder = std::max(from, to) < kMargin * wide || std::min(from, to) > (1 - kMargin) * wide;
+        return atBorder || length > kWhole * full;
+    };
+    return along(l.x1, l.x2, across, down, width, height) || along(l.y1, l.y2, down, across, height, width);
+}
+
 }  // namespace
 
 std::vector<RoomLine> roomWithout(const PoseFrames& poses, std::span<const RoomLine> lines) {
@@ -137,7 +149,7 @@ std::optional<CameraHold> cameraHold(std::span<const RoomLine> lines, int views,
         double dx = l.x2 - l.x1, dy = l.y2 - l.y1;
         const double length = std::hypot(dx, dy);
         const bool plumb = std::abs(dx) < most * std::abs(dy), level = std::abs(dy) < most * std::abs(dx);
-        if (length < 1 || (!plumb && !level)) continue;
+        if (length < 1 || (!plumb && !level) || isOfThePicture(l, pictureWidth, pictureHeight)) continue;
         if (plumb ? dy < 0 : dx < 0) dx = -dx, dy = -dy;
         edges.push_back({((l.x1 + l.x2) / 2.0 - pictureWidth / 2.0) / focalPx,
                          ((l.y1 + l.y2) / 2.0 - pictureHeight / 2.0) / focalPx, dx / length, dy / length,
