@@ -117,7 +117,8 @@ QString plain(const Notice& n) {
                 "The client seems to stand off balance: the camera may not be level, or a foot may be hidden. "
                 "Leans of trunk, shin and thigh are less sure.");
         case NoticeKind::CameraTilted:
-            return tr("The camera was tilted by about %1°, as the room's own edges show: what is read was put level.")
+            return tr("The camera was tilted by about %1°. Upright edges in the room show it, and every angle allows "
+                      "for it.")
                 .arg(number);
         case NoticeKind::OffSquare:
             return tr("The camera stands about %1° off a square side view; angles are less sure.").arg(number);
