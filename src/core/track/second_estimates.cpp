@@ -174,7 +174,8 @@ void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track
             if (legs) other = {};
             if (legs || apart > kDoubtDeg || (second.empty() && stray > kDoubtDeg))
                 t.doubts.push_back({atS, std::max(apart, second.empty() ? stray : 0.0), legs});
-            // Where one of the three stands apart, the two others have it.
+            // Where one of the three stands apart, the two others have it. Networks that merely differ are each as
+            // far off as usual, and their middle is then no better than the best of each.
             if (legs || apart > kDoubtDeg || stray > kDoubtDeg)
                 larger = medianOf(larger, other);
             else

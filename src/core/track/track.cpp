@@ -46,6 +46,7 @@ void estimateView(const PoseFrames& frames, Track& track) {
     const SeenView seen = seenView(frames);
     track.view = seen.view;
     track.offSquareDeg = seen.offSquareDeg;
+    track.towardsDeg = seen.towardsDeg;
     track.facesRight = seen.facesRight;
     track.near = seen.near();
 }

@@ -29,7 +29,8 @@ SeenView seenView(std::span<const PoseFrame> frames) {
     }
     SeenView out;
     if (angles.empty()) return out;
-    out.offSquareDeg = std::abs(median(angles));
+    out.towardsDeg = -median(angles);
+    out.offSquareDeg = std::abs(out.towardsDeg);
     out.facesRight = median(toeAhead) + median(noseAhead) >= 0;
     if (out.offSquareDeg <= 32)
         out.view = ViewKind::Side;

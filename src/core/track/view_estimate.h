@@ -10,6 +10,7 @@ namespace zevo {
 struct SeenView {
     ViewKind view = ViewKind::Side;  ///< of somebody who stands
     double offSquareDeg = 0;         ///< 0 = square from the side, 90 = from the front or from behind
+    double towardsDeg = 0;           ///< the same, + where the client's front is turned to the camera, − away
     bool facesRight = true;          ///< in the picture
     /// Facing the picture's right, a client shows the camera their right side.
     Side near() const { return facesRight ? Side::Right : Side::Left; }
