@@ -24,6 +24,8 @@ constexpr double kAnkleSd = 0.008;
 /// standard deviation (project choices).
 constexpr double kUnknownPitchSd = 4, kLeastPitchSd = 0.5;
 constexpr double kToesOutDeg = 15, kNetworksShare = 0.3;
+/// Turned further it is no side view (view_estimate.cpp), unless the coach says so.
+constexpr double kMostTurnedDeg = 32;
 
 double halfStanceOf(const Track& track, double bodyPx, double focalPx) {
     const double pitchDeg = track.hold ? track.hold->pitchDeg : 0,
@@ -51,7 +53,9 @@ double halfStanceOf(const Track& track, double bodyPx, double focalPx) {
 }  // namespace
 
 StandingDepths::StandingDepths(const Track& track, double bodyPx, double focalPx)
-    : m_track(track), m_bodyPx(std::max(1.0, bodyPx)), m_turn(track.towardsDeg * kRadiansPerDegree) {
+    : m_track(track),
+      m_bodyPx(std::max(1.0, bodyPx)),
+      m_turn(std::clamp(track.towardsDeg, -kMostTurnedDeg, kMostTurnedDeg) * kRadiansPerDegree) {
     const bool sideBySide = track.family == Family::Squat || track.family == Family::Hinge;
     m_halfStance = sideBySide ? halfStanceOf(track, m_bodyPx, focalPx) : kUsualHalfStance;
 }
