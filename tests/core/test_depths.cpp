@@ -1,9 +1,9 @@
-// Where joints lie in depth, by the floor and the proportions of a body (core/track/standing_depths.h).
+// Where joints lie in depth, by the floor and the proportions of a body (core/track/side_depths.h).
 
 #include <cmath>
 
 #include "core/base/degrees.h"
-#include "core/track/standing_depths.h"
+#include "core/track/side_depths.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
@@ -62,11 +62,11 @@ class TestDepths : public QObject {
     void aWorkedExample() {
         Track t = standingTrack(0.15, 0);
         t.hold = CameraHold{};
-        NEAR(StandingDepths(t, kBody, kFocal).halfStance(), 0.130, 0.002);
+        NEAR(SideDepths(t, kBody, kFocal).halfStance(), 0.130, 0.002);
         t.hold.reset();
-        NEAR(StandingDepths(t, kBody, kFocal).halfStance(), 0.109, 0.002);
+        NEAR(SideDepths(t, kBody, kFocal).halfStance(), 0.109, 0.002);
         t.family = Family::Lunge;
-        NEAR(StandingDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
+        NEAR(SideDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
     }
 
     void aCameraThatLooksDownSeesTheSameStance() {
@@ -75,11 +75,11 @@ class TestDepths : public QObject {
                 Track level = standingTrack(half, 0, near), down = standingTrack(half, 8, near);
                 level.hold = CameraHold{}, down.hold = CameraHold{};
                 down.hold->pitchDeg = 8;
-                NEAR(StandingDepths(down, kBody, kFocal).halfStance(),
-                     StandingDepths(level, kBody, kFocal).halfStance(), 0.006);
+                NEAR(SideDepths(down, kBody, kFocal).halfStance(), SideDepths(level, kBody, kFocal).halfStance(),
+                     0.006);
                 // The near side is nearer.
                 const auto nearHip = near == Side::Left ? Landmark::LeftHip : Landmark::RightHip;
-                QVERIFY(StandingDepths(level, kBody, kFocal).of(nearHip, 3, 0) < 0);
+                QVERIFY(SideDepths(level, kBody, kFocal).of(nearHip, 3, 0) < 0);
             }
     }
 
@@ -88,10 +88,10 @@ class TestDepths : public QObject {
         Track t = standingTrack(0.15, 0);
         for (auto& points : t.points)
             for (auto& p : points) p.y() = 355;
-        NEAR(StandingDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
+        NEAR(SideDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
         for (auto& points : t.points)
             for (auto& p : points) p = Vec2(NAN, NAN);
-        NEAR(StandingDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
+        NEAR(SideDepths(t, kBody, kFocal).halfStance(), 0.090, 1e-9);
     }
 
     void kneesThatTheNetworkLeavesNarrowStandOverTheFeet_data() {

@@ -125,7 +125,7 @@ BackLine::BackLine(std::shared_ptr<const Track> kept, std::shared_ptr<const View
     }
     readMoments(outlines);
     readZero(reps);
-    if (track.offSquareDeg > kMostOffSquareDeg)
+    if (track.offSquareDeg() > kMostOffSquareDeg)
         m_doubt = BackDoubt::OffSquare;
     else if (m_trunkPx < kLeastTrunkPx)
         m_doubt = BackDoubt::TooSmall;

@@ -294,7 +294,7 @@ CameraCheck checkCamera(std::span<const PoseFrame> recent, const PictureFacts& p
     Seen s{*body, picture, movement};
     const SeenView seen = seenView(recent);
     s.view = seen.view;
-    if (movement.lying) s.view = seen.offSquareDeg < 45 ? ViewKind::Side : ViewKind::FootEnd;
+    if (movement.lying) s.view = seen.offSquareDeg() < 45 ? ViewKind::Side : ViewKind::FootEnd;
     out.view = s.view;
     const Vec2 nose = body->of(Landmark::Nose), hips = body->mid(Landmark::LeftHip);
     const Vec2 shoulders = body->mid(Landmark::LeftShoulder), heels = body->mid(Landmark::LeftHeel);

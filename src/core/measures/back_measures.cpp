@@ -34,7 +34,7 @@ std::optional<BackReading> atTurn(const MeasureInput& in, bool evenLoose = false
 }
 
 double offSquare(const MeasureInput& in) {
-    return kPerDegreeOff * in.track.offSquareDeg;
+    return kPerDegreeOff * in.track.offSquareDeg();
 }
 
 /// A bend at either place raises both bulges; the two are told apart by how much each raises them (drawn and

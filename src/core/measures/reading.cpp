@@ -89,7 +89,7 @@ std::optional<Reading> jointAngle(const MeasureInput& in, const std::vector<doub
     return reading(
         value,
         rootSumSquare({jitterOfLine(t, a, at), jitterOfLine(t, b, at), network,
-                       foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg), doubt * kDegreesPerShare}),
+                       foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg()), doubt * kDegreesPerShare}),
         at);
 }
 
@@ -103,7 +103,7 @@ std::optional<Reading> lineAngle(const MeasureInput& in, const std::vector<doubl
         isManual(t, line, at) ? 0 : far * networkHalfWidth(allowanceOf(t.family, quantity), in.series.kneeFlexion[at]);
     return reading(value,
                    rootSumSquare({jitterOfLine(t, line, at), t.levelPm90() + in.levelDoubtDeg, network,
-                                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg),
+                                  foreshortening(std::min(60.0, std::abs(value)), t.offSquareDeg()),
                                   segmentLengthDeviation(t, line, at) * kDegreesPerShare}),
                    at);
 }

@@ -62,7 +62,7 @@ double confidenceOf(const MeasureDef& def, const MeasureInput& in, std::size_t a
         }
     if (t.view != ViewKind::Side) return std::clamp(seen, 0.0, 1.0);
     // Past about 30° off square a projected sagittal angle is no longer that angle.
-    const double square = std::clamp(1.2 - t.offSquareDeg / 50.0, 0.0, 1.0);
+    const double square = std::clamp(1.2 - t.offSquareDeg() / 50.0, 0.0, 1.0);
     // A leg that shows another length than at rest is hidden or misplaced, whatever the network thinks of it.
     const double rigid = std::clamp(1.2 - doubt / kDoubtSpan, 0.0, 1.0);
     return std::clamp(seen * square * rigid, 0.0, 1.0);

@@ -73,7 +73,7 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
     constexpr double kWorthSayingDeg = 2;
     if (t.hold && std::abs(t.hold->rollDeg) >= kWorthSayingDeg)
         say(NoticeKind::CameraTilted, {std::round(std::abs(t.hold->rollDeg))});
-    if (t.view == ViewKind::Side && t.offSquareDeg > 15) say(NoticeKind::OffSquare, {std::round(t.offSquareDeg)});
+    if (t.view == ViewKind::Side && t.offSquareDeg() > 15) say(NoticeKind::OffSquare, {std::round(t.offSquareDeg())});
     if (const auto kind = viewNotice(t.view)) say(*kind);
     if (isFrontal(t.view)) say(NoticeKind::HipLineUnread);
     return out;
@@ -317,7 +317,7 @@ MeasuredSet setOf(MeasuredView first, const SetContext& context) {
     r.context = context;
     r.view = t.view;
     r.near = t.near;
-    r.offSquareDeg = t.offSquareDeg;
+    r.offSquareDeg = t.offSquareDeg();
     r.trackedShare = t.trackedShare;
     r.reps = first.measured;
     r.looksLike = first.looksLike;

@@ -10,7 +10,7 @@ SeenFrom seenFrom(const Track& track, const std::string& model, int engine) {
     SeenFrom out;
     out.readBy = model + " " + std::to_string(engine);
     out.view = track.view, out.near = track.near;
-    out.offSquareDeg = track.offSquareDeg;
+    out.offSquareDeg = track.offSquareDeg();
     out.byLength = track.scaleCalibrated;
     const double height = std::max(1, track.pictureHeight);
     out.pictureShape = track.pictureWidth / height;

@@ -3,19 +3,17 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
-#include "core/track/standing_depths.h"
+#include "core/track/side_depths.h"
 
 namespace zevo {
 namespace {
 
 constexpr double kDepthCutoffHz = 1.5;
-/// Feet of a client who lies: a little under half the shoulder breadth from their middle (common practice, no source;
-/// joint to joint 0.21 of stature). The 3D estimate has them wrong by up to 15 cm there, as far as the body is thick.
-constexpr double kFootFromMiddle = 0.090;
 constexpr double kLegShare = proportion::kThigh + proportion::kShank;
 
 /// Length of the client's leg in the units of the 3D estimate.
@@ -54,23 +52,21 @@ Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, co
 
 void undoPerspective(const Depths& depths, double bodyPx, double focalPx, Track& track) {
     const Vec2 middle(track.pictureWidth / 2.0, track.pictureHeight / 2.0);
-    const bool side = track.view == ViewKind::Side, stands = side && track.family != Family::Bridge;
-    const StandingDepths standing(track, bodyPx, focalPx);
+    std::optional<SideDepths> known;
+    if (track.view == ViewKind::Side) known.emplace(track, bodyPx, focalPx);
     const double down = track.hold ? std::sin(track.hold->pitchDeg * kRadiansPerDegree) : 0;
     for (std::size_t id = 0; id < kLandmarkCount; ++id) {
         track.flat[id] = track.points[id];
         if (!(depths.leg > 1e-6)) continue;
         const auto landmark = static_cast<Landmark>(id);
-        const bool foot = landmark >= Landmark::LeftAnkle && side;
-        const bool left = id % 2 == 1;
-        const double planted = (left == (track.near == Side::Left) ? -1 : 1) * kFootFromMiddle;
+        const bool foot = landmark >= Landmark::LeftAnkle;
         for (std::size_t i = 0; i < track.size(); ++i) {
             const Vec2& seen = track.points[id][i];
             double depth = depths.behindHip[id][i] * kLegShare / depths.leg;
-            if (stands) depth = standing.of(landmark, i, depth);
-            if (foot) {
+            if (known) depth = known->of(landmark, i, depth);
+            if (known && foot) {
                 const double hips = 0.5 * (track.at(Landmark::LeftHip, i).y() + track.at(Landmark::RightHip, i).y());
-                depth = (stands ? depth : planted) + (hips - seen.y()) / std::max(1.0, bodyPx) * down;
+                depth += (hips - seen.y()) / std::max(1.0, bodyPx) * down;
             }
             const double nearer = std::clamp(depth * bodyPx / focalPx, -0.15, 0.15);
             track.flat[id][i] = middle + (seen - middle) * (1 + nearer);

@@ -13,12 +13,12 @@ Depths depthsOf(const PoseFrames& frames, std::span<const double> frameTimes, co
 /// Fills in track.flat: the points as a camera very far away would see them, at the depth of the mid-hip.
 ///
 /// A shoulder stands nearer to the camera than the hip, a turned-out knee nearer than both: near points look larger
-/// and further from the picture's middle, which at three metres turns a thigh by up to 2.5°. With X the place in the
+/// and further from the picture's middle, which at three metres turns a thigh by up to 4°. With X the place in the
 /// body's plane, u in the picture (from its middle), z the depth behind the mid-hip and D the camera's distance,
-/// X ∝ u (1 + z / D). The depths come from geometry where somebody stands (standing_depths.h), else from the network's
-/// coarse 3D estimate, slowly filtered and scaled by the length of its legs (Drillis & Contini, body/anthropometry.h):
-/// an error of 5 cm costs half a degree to one and a half, with where in the picture it is. D follows from the body's
-/// height in the picture and the focal length.
+/// X ∝ u (1 + z / D). From the side, depths come from geometry as far as it knows them (side_depths.h), else from the
+/// network's coarse 3D estimate, slowly filtered and scaled by the length of its legs (Drillis & Contini,
+/// body/anthropometry.h): an error of 5 cm costs half a degree to one and a half, with where in the picture it is. D
+/// follows from the body's height in the picture and the focal length.
 ///
 /// A camera that looks down by p (Track::hold) besides shows what is nearer lower: the height of a place is
 /// Y cos p − z sin p, and cos p is left out (at most 4 % of all lengths alike). Feet, which are where the floor is, lie

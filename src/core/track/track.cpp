@@ -45,7 +45,6 @@ std::size_t index(Landmark id) {
 void estimateView(const PoseFrames& frames, Track& track) {
     const SeenView seen = seenView(frames);
     track.view = seen.view;
-    track.offSquareDeg = seen.offSquareDeg;
     track.towardsDeg = seen.towardsDeg;
     track.facesRight = seen.facesRight;
     track.near = seen.near();

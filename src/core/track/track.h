@@ -1,6 +1,7 @@
 #pragma once
 
 #include <array>
+#include <cmath>
 #include <memory>
 #include <optional>
 #include <span>
@@ -119,9 +120,9 @@ struct Track {
 
     ViewKind view = ViewKind::Side;
     Side near = Side::Right;  ///< the side of the client that faces the camera
-    double offSquareDeg = 0;  ///< how far the camera stands off a square side view
-    double towardsDeg = 0;    ///< the same, + where the client's front is turned to the camera, − away
-    bool facesRight = true;   ///< in the picture
+    double towardsDeg = 0;    ///< off a square side view, + the client's front is turned to the camera, − away
+    double offSquareDeg() const { return std::abs(towardsDeg); }
+    bool facesRight = true;  ///< in the picture
     int pictureWidth = 0, pictureHeight = 0;
     std::optional<CameraHold> hold;  ///< as the points have been turned back by; nothing: the picture is taken as level
 

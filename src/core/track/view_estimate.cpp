@@ -30,11 +30,10 @@ SeenView seenView(std::span<const PoseFrame> frames) {
     SeenView out;
     if (angles.empty()) return out;
     out.towardsDeg = -median(angles);
-    out.offSquareDeg = std::abs(out.towardsDeg);
     out.facesRight = median(toeAhead) + median(noseAhead) >= 0;
-    if (out.offSquareDeg <= 32)
+    if (out.offSquareDeg() <= kMostOffSideDeg)
         out.view = ViewKind::Side;
-    else if (out.offSquareDeg <= 62)
+    else if (out.offSquareDeg() <= 62)
         out.view = ViewKind::Oblique;
     else
         out.view = median(depth) < 0 ? ViewKind::Front : ViewKind::Rear;  // their right hand is on the picture's left

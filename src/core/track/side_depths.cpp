@@ -1,4 +1,4 @@
-#include "core/track/standing_depths.h"
+#include "core/track/side_depths.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,6 +8,7 @@
 #include "core/base/angles.h"
 #include "core/base/degrees.h"
 #include "core/signal/filter.h"
+#include "core/track/view_estimate.h"
 
 namespace zevo {
 namespace {
@@ -18,22 +19,20 @@ constexpr double kHip = 0.050, kShoulder = 0.105;
 /// Stances lie between hip and shoulder breadth, more often near the latter, and some much wider (common practice, no
 /// source): half of it, and one standard deviation.
 constexpr double kUsualHalfStance = 0.090, kUsualSd = 0.025;
-/// An ankle's height in the picture, one standard deviation in statures (docs/measurements.md, “Lifelike people”).
+/// By how much an ankle's height in the picture scatters from client to client, one standard deviation in statures
+/// (docs/measurements.md, “Lifelike people”); what both ankles are off alike hardly matters.
 constexpr double kAnkleSd = 0.008;
 /// How far a camera that nothing is known of looks up or down, and how well a room tells it at best; degrees, one
 /// standard deviation (project choices).
 constexpr double kUnknownPitchSd = 4, kLeastPitchSd = 0.5;
 constexpr double kToesOutDeg = 15, kNetworksShare = 0.3;
-/// Turned further it is no side view (view_estimate.cpp), unless the coach says so.
-constexpr double kMostTurnedDeg = 32;
 
 double halfStanceOf(const Track& track, double bodyPx, double focalPx) {
     const double pitchDeg = track.hold ? track.hold->pitchDeg : 0,
                  pitchSd = track.hold ? std::max(kLeastPitchSd, track.hold->pitchPm90 / 1.645) : kUnknownPitchSd;
     const double horizon = track.pictureHeight / 2.0 + focalPx * std::tan(pitchDeg * kRadiansPerDegree);
-    const bool leftIsNear = track.near == Side::Left;
-    const auto near = static_cast<std::size_t>(leftIsNear ? Landmark::LeftAnkle : Landmark::RightAnkle),
-               far = static_cast<std::size_t>(leftIsNear ? Landmark::RightAnkle : Landmark::LeftAnkle);
+    const auto near = static_cast<std::size_t>(ofSide(Landmark::LeftAnkle, track.near)),
+               far = static_cast<std::size_t>(ofSide(Landmark::LeftAnkle, otherSide(track.near)));
     constexpr double kTooNearTheHorizon = 0.1;  // statures; a camera on the floor sees no floor
     std::vector<double> halves, belows;
     for (std::size_t i = 0; i < track.size(); ++i) {
@@ -52,15 +51,16 @@ double halfStanceOf(const Track& track, double bodyPx, double focalPx) {
 
 }  // namespace
 
-StandingDepths::StandingDepths(const Track& track, double bodyPx, double focalPx)
-    : m_track(track),
-      m_bodyPx(std::max(1.0, bodyPx)),
-      m_turn(std::clamp(track.towardsDeg, -kMostTurnedDeg, kMostTurnedDeg) * kRadiansPerDegree) {
+SideDepths::SideDepths(const Track& track, double bodyPx, double focalPx)
+    : m_track(track), m_bodyPx(std::max(1.0, bodyPx)) {
+    // Turned further it is a side view only because the coach says so.
+    const double turned = std::clamp(track.towardsDeg, -kMostOffSideDeg, kMostOffSideDeg);
+    m_turn = track.family == Family::Bridge ? 0 : turned * kRadiansPerDegree;
     const bool sideBySide = track.family == Family::Squat || track.family == Family::Hinge;
     m_halfStance = sideBySide ? halfStanceOf(track, m_bodyPx, focalPx) : kUsualHalfStance;
 }
 
-double StandingDepths::lateral(Landmark landmark, std::size_t at) const {
+double SideDepths::lateral(Landmark landmark, std::size_t at) const {
     if (landmark >= Landmark::LeftAnkle) return m_halfStance;
     if (landmark == Landmark::LeftHip || landmark == Landmark::RightHip) return kHip;
     if (landmark == Landmark::LeftShoulder || landmark == Landmark::RightShoulder) return kShoulder;
@@ -72,12 +72,13 @@ double StandingDepths::lateral(Landmark landmark, std::size_t at) const {
     return std::lerp(between, overFoot, std::sin(0.5 * kneeFlexion(hip, knee, ankle) * kRadiansPerDegree));
 }
 
-double StandingDepths::of(Landmark landmark, std::size_t at, double guessed) const {
-    const bool knee = landmark == Landmark::LeftKnee || landmark == Landmark::RightKnee,
+double SideDepths::of(Landmark landmark, std::size_t at, double guessed) const {
+    const bool foot = landmark >= Landmark::LeftAnkle,
+               knee = landmark == Landmark::LeftKnee || landmark == Landmark::RightKnee,
                hip = landmark == Landmark::LeftHip || landmark == Landmark::RightHip,
                shoulder = landmark == Landmark::LeftShoulder || landmark == Landmark::RightShoulder;
-    if (knee && m_track.family != Family::Squat) return guessed;
-    if (!knee && !hip && !shoulder && landmark < Landmark::LeftAnkle) return guessed;
+    const bool stands = m_track.family != Family::Bridge;
+    if (!foot && !(stands && (hip || shoulder)) && !(knee && m_track.family == Family::Squat)) return guessed;
     const bool left = static_cast<std::size_t>(landmark) % 2 == 1;
     const double side = left == (m_track.near == Side::Left) ? -1 : 1;
     const double hipsX = 0.5 * (m_track.at(Landmark::LeftHip, at).x() + m_track.at(Landmark::RightHip, at).x());
