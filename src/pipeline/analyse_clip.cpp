@@ -10,8 +10,8 @@
 #include "pipeline/barrier.h"
 #include "pipeline/follow_mark.h"
 #include "pipeline/frame_stage.h"
+#include "pipeline/read_pieces.h"
 #include "pipeline/room_reader.h"
-#include "pipeline/shoe_stage.h"
 #include "pipeline/turning_points.h"
 
 namespace zevo::pipeline {
@@ -28,7 +28,7 @@ constexpr double kLeastStretchS = 2.0;
 struct Stretch {
     double fromS = 0, toS = 0;  // [from, to)
     bool first = false, last = false;
-    std::shared_ptr<ShoeViews> shoes = std::make_shared<ShoeViews>();
+    std::shared_ptr<KeptPieces> pieces = std::make_shared<KeptPieces>();
     Result<Observation> seen = refusal(NoticeKind::NoPicture);  // includes the lead-in before fromS
 };
 
@@ -38,7 +38,7 @@ Result<Observation> readStretch(const std::string& clip, const AnalyseOptions& o
     auto pose = makePoseStage(options.modelDir, options.model, options.person);
     if (!pose) return pose.error();
     stages.push_back(std::move(*pose));
-    stages.push_back(makeShoeStage(s.shoes));
+    stages.push_back(makePieceStage(s.pieces));
     auto source = media::openClip(clip, {kWidestFrame});
     if (!source) return source.error();
     for (const auto& stage : stages)
@@ -193,11 +193,11 @@ Result<Observation> observeClip(const std::string& clip, const SetContext& conte
                 facts.height,
                 facts.rotationDeg,
                 readRoom(clip, out.poses)};
-    std::vector<std::shared_ptr<ShoeViews>> shoes;
-    for (const auto& s : stretches) shoes.push_back(s.shoes);
+    AllPieces pieces;
+    for (const auto& s : stretches) pieces.push_back(s.pieces);
     // Where the repetitions are, as far as the poses alone tell.
     if (const auto view = measureView(out.poses, out.clip, context)) {
-        readShoes(shoes, *view, out);
+        readPieces(pieces, *view, out);
         estimateAtTurningPoints(clip, *view, options, cancel, out);
     }
     if (cancel) return refusal(NoticeKind::Stopped);

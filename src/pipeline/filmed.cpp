@@ -5,6 +5,7 @@
 #include "pipeline/barrier.h"
 #include "pipeline/frame_stage.h"
 #include "pipeline/live_session.h"
+#include "pipeline/read_pieces.h"
 #include "pipeline/room_reader.h"
 #include "pipeline/turning_points.h"
 
@@ -53,8 +54,8 @@ Result<std::vector<Span>> notReached(const Filmed& filmed) {
 
 Observation observedLive(const Filmed& filmed, const SetContext& context) {
     Observation out = posesOf(filmed);
-    if (filmed.shoes)
-        if (const auto view = measureView(out.poses, out.clip, context)) readShoes({filmed.shoes}, *view, out);
+    if (filmed.pieces)
+        if (const auto view = measureView(out.poses, out.clip, context)) readPieces({filmed.pieces}, *view, out);
     return out;
 }
 
@@ -73,18 +74,18 @@ Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& contex
                 spans.push_back(s);
         double seconds = 0;
         for (const Span& s : spans) seconds += s.toS - s.fromS + kLeadInS;
-        if (filmed.poses.empty() || !filmed.shoes || seconds > kWorthAll * filmed.durationS ||
+        if (filmed.poses.empty() || !filmed.pieces || seconds > kWorthAll * filmed.durationS ||
             options.model != *pose::modelSizeFromName(filmed.model))
             return observeClip(filmed.path, context, options, cancel, progress);
         Observation out = posesOf(filmed);
-        std::vector<std::shared_ptr<ShoeViews>> shoes{filmed.shoes};
+        AllPieces pieces{filmed.pieces};
         for (const Span& span : spans) {
             FrameStages stages;
             auto pose = makePoseStage(options.modelDir, options.model);
             if (!pose) return pose.error();
             stages.push_back(std::move(*pose));
-            shoes.push_back(std::make_shared<ShoeViews>());
-            stages.push_back(makeShoeStage(shoes.back()));
+            pieces.push_back(std::make_shared<KeptPieces>());
+            stages.push_back(makePieceStage(pieces.back()));
             auto source = media::openClip(filmed.path, {kWidestFrame});
             if (!source) return source.error();
             for (const auto& stage : stages)
@@ -101,7 +102,7 @@ Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& contex
             if (cancel) return refusal(NoticeKind::Stopped);
         }
         if (const auto view = measureView(out.poses, out.clip, context)) {
-            readShoes(shoes, *view, out);
+            readPieces(pieces, *view, out);
             estimateAtTurningPoints(filmed.path, *view, options, cancel, out);
         }
         if (cancel) return refusal(NoticeKind::Stopped);

@@ -81,10 +81,10 @@ struct LiveSession::Impl {
     std::optional<Recording> recording;
     // Handed to the following thread when a recording begins, and taken back when it ends.
     std::shared_ptr<LiveSet> set;
-    std::shared_ptr<ShoeViews> shoes;
-    std::unique_ptr<FrameStage> shoeStage;
+    std::shared_ptr<KeptPieces> pieces;
+    std::unique_ptr<FrameStage> pieceStage;
     media::ClipClock setClock;
-    std::atomic<bool> shoesLost{false};
+    std::atomic<bool> piecesLost{false};
 
     std::deque<PoseFrame> recent;  // poses on the shared clock; following thread, or under the mutex while it waits
 
@@ -205,12 +205,12 @@ struct LiveSession::Impl {
             if (!seen) continue;
             const double scale = static_cast<double>(source->facts().width) / picture.picture.width;
             const double clipS = liveSet ? clock.clipS(frame.timeS) : 0;
-            if (liveSet && shoeStage) {
+            if (liveSet && pieceStage) {
                 picture.timeS = clipS;
                 PoseFrame at = *seen;
                 at.timeS = clipS;
                 // Without room for them all the shoes are read from the clip afterwards, none from some.
-                if (!shoeStage->process(picture, at)) shoesLost = true;
+                if (!pieceStage->process(picture, at)) piecesLost = true;
             }
             LiveFrameResult look;
             look.timeS = frame.timeS;
@@ -321,8 +321,8 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     auto recorder = media::ClipRecorder::create(path, facts(), filmedAt);
     if (!recorder) return recorder.error();
     auto set = std::make_shared<LiveSet>(context, facts().width, facts().height);
-    auto shoes = std::make_shared<ShoeViews>();
-    auto shoeStage = makeShoeStage(shoes);
+    auto pieces = std::make_shared<KeptPieces>();
+    auto pieceStage = makePieceStage(pieces);
     std::unique_lock lock(m.mutex);
     if (m.cameraGone) return *m.cameraGone;
     // Between two pictures of the following thread, so that every frame belongs to exactly one side.
@@ -334,15 +334,15 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     m.recording.emplace(Impl::Recording{std::move(*recorder), path, clock, false, false, false, std::nullopt});
     for (const LiveFrame& frame : m.ring) m.enqueue(frame);
     m.setClock = clock;
-    m.shoesLost = false;
+    m.piecesLost = false;
     for (PoseFrame pose : m.recent) {
         if (clock.clipMs(pose.timeS) < 0) continue;
         pose.timeS = clock.clipS(pose.timeS);
         set->add(pose);
     }
     m.set = std::move(set);
-    m.shoes = std::move(shoes);
-    m.shoeStage = std::move(shoeStage);
+    m.pieces = std::move(pieces);
+    m.pieceStage = std::move(pieceStage);
     lock.unlock();
     m.taken.notify_all();
     return {};
@@ -362,11 +362,11 @@ Result<Filmed> LiveSession::endFilming() {
     out.path = r.path;
     out.facts = facts();
     out.firstS = static_cast<double>(r.clock.firstMs) / 1000;
-    if (!m.shoesLost) out.shoes = m.shoes;
+    if (!m.piecesLost) out.pieces = m.pieces;
     const auto set = std::move(m.set);
     m.set.reset();
-    m.shoes.reset();
-    m.shoeStage.reset();
+    m.pieces.reset();
+    m.pieceStage.reset();
     out.frames = r.recorder.frames();
     out.durationS = r.recorder.seconds();
     out.dropped = m.counts.dropped;

@@ -12,7 +12,7 @@
 #include "media/clip_recorder.h"
 #include "media/live_source.h"
 #include "pipeline/analyse_clip.h"
-#include "pipeline/shoe_stage.h"
+#include "pipeline/kept_pieces.h"
 #include "pose/estimator.h"
 
 namespace zevo::pipeline {
@@ -49,8 +49,8 @@ struct Filmed {
     double firstS = 0;  ///< of its first picture on the clock all cameras share
     double durationS = 0;
     long frames = 0, dropped = 0;
-    PoseFrames poses;                  ///< of the pictures that were reached, on the clip's clock
-    std::shared_ptr<ShoeViews> shoes;  ///< null where there was no room to keep them
+    PoseFrames poses;                    ///< of the pictures that were reached, on the clip's clock
+    std::shared_ptr<KeptPieces> pieces;  ///< null where there was no room to keep them
     std::string model, network;
     int people = 1;
     /// Why the recording ended before it was ended: disk full, camera unplugged. What was filmed is kept.

@@ -1,4 +1,7 @@
 // A perfect pose estimator.
+#include <cmath>
+
+#include "core/base/degrees.h"
 #include "sim/clip_maker.h"
 
 namespace zevo::sim {
@@ -50,11 +53,30 @@ PoseFrame truePose(const Skeleton& s, const Camera& camera, double timeS) {
     return pose;
 }
 
+namespace {
+
+/// How far the face looks above the horizon, in the plane the chest faces, degrees.
+double nod(const Skeleton& s) {
+    const Vec3 up = Vec3::UnitY(), ahead = up.cross(s.chestRight).normalized(), face = s.nose - s.headCentre;
+    return std::atan2(face.dot(up), face.dot(ahead)) * kDegreesPerRadian;
+}
+
+}  // namespace
+
 PoseFrames truePoses(const ClipSpec& spec) {
     const auto motion = motionOf(spec);
     const Camera camera(spec.scene.camera);
     PoseFrames out;
-    for (double t : frameTimes(spec)) out.push_back(truePose(motion->at(t), camera, t));
+    double rest = 0;
+    for (double t : frameTimes(spec)) {
+        const Skeleton s = motion->at(t);
+        out.push_back(truePose(s, camera, t));
+        const double nods = nod(s);
+        if (out.size() == 1) rest = nods;
+        // Who faces the picture's right turns against the clock when they look up.
+        const bool right = Vec3::UnitY().cross(s.chestRight).dot(camera.right()) > 0;
+        out.back().head = {true, static_cast<float>(right ? rest - nods : nods - rest), 1, 0};
+    }
     return out;
 }
 

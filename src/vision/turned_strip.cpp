@@ -139,7 +139,7 @@ double top(double before, double at, double after) {
 
 }  // namespace
 
-TurnedStrip::Colours TurnedStrip::onCanvas(const ShoeView& view) const {
+TurnedStrip::Colours TurnedStrip::onCanvas(const FramePiece& view) const {
     Colours out{kWidth, kHeight, std::vector<float>(static_cast<std::size_t>(kWidth) * kHeight * 3)};
     // Pictures in which the foot is larger than the canvas are read as means over several places, else grain is kept.
     const int grid = std::max(1, static_cast<int>(std::lround(1 / m_scale)));
@@ -226,13 +226,13 @@ Vec2 TurnedStrip::at(double u, double v) const {
     return {x, m_soleY + m_slope * (x - kHeelX) - v * kFoot};
 }
 
-TurnedStrip::TurnedStrip(const StandingShoe& shoe, const std::vector<const ShoeView*>& before) : m_shoe(shoe) {
+TurnedStrip::TurnedStrip(const StandingShoe& shoe, const std::vector<const FramePiece*>& before) : m_shoe(shoe) {
     constexpr std::size_t kFewest = 3, kMostSelf = 7;
     if (before.size() < kFewest || shoe.length() < kLeastFootPx) return;
     m_scale = kFoot / shoe.length();
     m_mirrored = shoe.toe.x() < shoe.heel.x();
     std::vector<Colours> views;
-    for (const ShoeView* v : before) views.push_back(onCanvas(*v));
+    for (const FramePiece* v : before) views.push_back(onCanvas(*v));
     m_reference = views.front();
     std::vector<float> stack(views.size());
     for (std::size_t i = 0; i < m_reference.rgb.size(); ++i) {
@@ -381,7 +381,7 @@ ShoeReading TurnedStrip::readEnd(const Colours& seen, std::size_t which, bool& r
     return out;
 }
 
-TurnedStrip::Lift TurnedStrip::read(const ShoeView& view) {
+TurnedStrip::Lift TurnedStrip::read(const FramePiece& view) {
     Lift out;
     if (!m_readable) return out;
     const Colours seen = onCanvas(view);

@@ -3,18 +3,11 @@
 #include <array>
 #include <vector>
 
-#include "core/base/picture.h"
 #include "core/base/vectors.h"
 #include "core/body/landmarks.h"
+#include "vision/frame_piece.h"
 
 namespace zevo {
-
-/// A piece of a frame with a shoe in it.
-struct ShoeView {
-    double timeS = 0;
-    Picture picture;
-    Vec2 origin = Vec2::Zero();  ///< of its upper left corner, pixels of the frame it was cut from
-};
 
 /// Where a shoe stands at rest, pixels of the frames: heel and toe landmarks.
 struct StandingShoe {
@@ -41,14 +34,14 @@ class TurnedStrip {
 
     /// `before`: views from the last moment before the repetition, standing. Nothing is read when there are fewer than
     /// three, the foot is too small, or it does not stand flat (readable()).
-    TurnedStrip(const StandingShoe& shoe, const std::vector<const ShoeView*>& before);
+    TurnedStrip(const StandingShoe& shoe, const std::vector<const FramePiece*>& before);
     bool readable() const { return m_readable; }
 
     struct Lift {
         ShoeReading heel, toe;  ///< lengths in pixels of the frame
     };
     /// Views in order of time: the forefoot is looked for around its last place.
-    Lift read(const ShoeView& view);
+    Lift read(const FramePiece& view);
 
   private:
     /// One end of the shoe that may rise, and what holds still meanwhile, along the foot.
@@ -68,7 +61,7 @@ class TurnedStrip {
         double score = 0, rise = 0, half = 0;
         bool valid = false;
     };
-    Colours onCanvas(const ShoeView& view) const;
+    Colours onCanvas(const FramePiece& view) const;
     bool findSole();
     Vec2 at(double u, double v) const;
     Vec2 steadied(const Colours& seen, const End& end, Vec2& last) const;

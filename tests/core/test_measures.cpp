@@ -126,6 +126,38 @@ class TestMeasures : public QObject {
         QVERIFY(made::value(*made::measured(down), 0, "neck_change") < base - 15);
     }
 
+    /// Where the head was laid over its picture at rest, a nose drawn elsewhere does not count, unless a coach put it
+    /// there; where the two heads are not alike, it does, with its wider ±.
+    void theHeadsOwnPictureCountsBeforeItsLandmarks() {
+        const auto spec = made::spec(2);
+        const auto truly = made::measured(spec);
+        const Measurement plain = *truly->result.reps[0].find("neck_change");
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            if (std::abs(f.timeS - truly->result.reps[0].bottomS) < 0.6)
+                for (Landmark face : {Landmark::Nose, Landmark::LeftEye, Landmark::RightEye})
+                    f.at(face).y += 0.03F * static_cast<float>(extentOf(f));
+        auto read = [&](const PoseFrames& seen) {
+            return *made::measured(spec, seen)->result.reps[0].find("neck_change");
+        };
+        const Measurement byPicture = read(poses);
+        NEAR(byPicture.value, plain.value, 2);
+        QVERIFY(byPicture.pm90 < 9);
+        auto unlike = poses, apart = poses;
+        for (auto& f : unlike) f.head.likeness = 0.3F;
+        for (auto& f : apart) f.head.apartDeg = 15;
+        for (const auto& seen : {unlike, apart}) {
+            const Measurement byNose = read(seen);
+            QVERIFY2(byNose.value < plain.value - 8, qPrintable(QString::number(byNose.value)));
+            QVERIFY(byNose.pm90 > 10);
+        }
+        auto track = *buildTrack(poses, spec.scene.camera.width, spec.scene.camera.height, {});
+        const std::size_t at = track.size() / 2;
+        QVERIFY(track.headAt(at));
+        track.manualPoints.push_back({track.timesS[at], Landmark::Nose, 0, 0});
+        QVERIFY(!track.headAt(at));
+    }
+
     /// A shoulder that goes away from an ear that is seen is misplaced; one that comes nearer may belong to a raised
     /// arm.
     void aShoulderFarFromTheEarIsDoubted() {

@@ -39,7 +39,7 @@ PoseFrames readShoesOf(const sim::ClipSpec& spec) {
     const sim::SpecMotion motion(spec.motion);
     sim::Renderer renderer(spec.scene);
     const sim::Camera camera(spec.scene.camera);
-    std::vector<ShoeView> views;
+    std::vector<FramePiece> views;
     PoseFrames poses;
     sim::Mesh mesh;
     Picture picture;
@@ -429,8 +429,8 @@ class TestTrack : public QObject {
     }
 
     void aShoeThatIsTooSmallOrNotFlatIsNotRead() {
-        const std::vector<ShoeView> views(3, {0, made::blobs(200, 120, 0, 0), Vec2::Zero()});
-        const std::vector<const ShoeView*> before{&views[0], &views[1], &views[2]};
+        const std::vector<FramePiece> views(3, {0, made::blobs(200, 120, 0, 0), Vec2::Zero()});
+        const std::vector<const FramePiece*> before{&views[0], &views[1], &views[2]};
         QVERIFY(!TurnedStrip({{50, 80}, {70, 80}}, before).readable());
         QVERIFY(!TurnedStrip({{50, 80}, {90, 80}}, {before[0]}).readable());
         QVERIFY(!TurnedStrip({{50, 60}, {80, 95}}, before).readable());  // the rear foot on its toes

@@ -193,7 +193,7 @@ class TestLiveSession : public QObject {
         filmed.frames = static_cast<long>(whole->poses.size());
         filmed.durationS = whole->poses.back().timeS;
         filmed.model = "full";
-        filmed.shoes = std::make_shared<ShoeViews>();
+        filmed.pieces = std::make_shared<KeptPieces>();
         for (const PoseFrame& p : whole->poses)
             if (!(p.timeS > 4 && p.timeS < 4.6) && !(p.timeS > 9 && p.timeS < 9.1)) filmed.poses.push_back(p);
         QVERIFY(filmed.poses.size() < whole->poses.size());
@@ -208,7 +208,7 @@ class TestLiveSession : public QObject {
         // Nothing of it reached, or no room for the shoes: it is read from beginning to end.
         for (bool poses : {false, true}) {
             Filmed bare = filmed;
-            poses ? bare.shoes.reset() : bare.poses.clear();
+            poses ? bare.pieces.reset() : bare.poses.clear();
             const auto anew = observeFilmed(bare, context(), analyse, kGoOn);
             QVERIFY(bool(anew));
             QCOMPARE(anew->poses.size(), whole->poses.size());

@@ -15,8 +15,8 @@
 #include "pipeline/demo_maker.h"
 #include "pipeline/frame_fetcher.h"
 #include "pipeline/frame_stage.h"
+#include "pipeline/read_shoes.h"
 #include "pipeline/review_proxy.h"
-#include "pipeline/shoe_stage.h"
 #include "tests/support/ffmpeg.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
@@ -96,6 +96,16 @@ class TestPipeline : public QObject {
             // What the second look moves must not move the turning point away from where it was looked at.
             const auto planned = motion.reps();
             NEAR(rep.bottomS, planned[static_cast<std::size_t>(&rep - r.reps.data())].bottomS, 0.15);
+            // And the head was laid over the one at rest.
+            const auto head = std::find_if(result->seen.poses.begin(), result->seen.poses.end(), [&](const auto& f) {
+                return f.head.read && std::abs(f.timeS - rep.bottomS) < 0.12;
+            });
+            QVERIFY(head != result->seen.poses.end());
+            const auto poses = sim::truePoses(*spec);
+            const auto truly = std::min_element(poses.begin(), poses.end(), [&](const auto& a, const auto& b) {
+                return std::abs(a.timeS - head->timeS) < std::abs(b.timeS - head->timeS);
+            });
+            NEAR(head->head.turnDeg, truly->head.turnDeg, 6);
         }
         judgeSet(r, *loadStandard("whole-foot"));
         std::set<std::string> sure;
@@ -154,7 +164,7 @@ class TestPipeline : public QObject {
         QVERIFY((*live)->facts().live && (*live)->facts().width == 640);
         FrameStages stages;
         stages.push_back(makeRecordedPoses(sim::truePoses(*spec)));
-        stages.push_back(makeShoeStage(std::make_shared<ShoeViews>()));
+        stages.push_back(makePieceStage(std::make_shared<KeptPieces>()));
         auto outlines = makeOutlineStage(ZEVO_MODEL_DIR, {1.0, 2.0});
         QVERIFY(bool(outlines));
         stages.push_back(std::move(*outlines));

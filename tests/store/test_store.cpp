@@ -723,6 +723,7 @@ class TestStore : public QObject {
         const auto block = writePoses(poses);
         const auto back = readPoses(block);
         QVERIFY(back && back->size() == poses.size());
+        QVERIFY(back->back().head.read && back->back().head.turnDeg == poses.back().head.turnDeg);
         QVERIFY(!readPoses({}));
         QVERIFY(!readPoses(std::span(block).first(block.size() / 2)));
         QVERIFY(!readPoses(writeOutlines({{1, {{1.F, 1.F}}}})));

@@ -82,6 +82,15 @@ struct ShoeReading {
     float likeness = 0;  ///< how well it was found, as a share of how well a standing shoe finds itself
 };
 
+/// How far the head has turned since the client stood before the repetitions, by its own picture laid over
+/// (vision/head_turn.h).
+struct HeadReading {
+    bool read = false;
+    float turnDeg = 0;   ///< clockwise in the picture
+    float likeness = 0;  ///< correlation of the two heads
+    float apartDeg = 0;  ///< what several ways of laying them over differ by
+};
+
 /// What an estimator saw in one frame.
 struct PoseFrame {
     double timeS = 0;    ///< presentation time in the clip
@@ -94,6 +103,7 @@ struct PoseFrame {
 
     std::array<FootPoint, kFootPointCount> feet{};
     std::array<ShoeReading, kFootPointCount> shoes{};
+    HeadReading head;
 
     const LandmarkPoint& at(Landmark id) const { return points[static_cast<std::size_t>(id)]; }
     LandmarkPoint& at(Landmark id) { return points[static_cast<std::size_t>(id)]; }

@@ -75,7 +75,9 @@ bool headIsWhole(const Track& t, std::size_t at) {
            std::max(nose, eyes) < calibrated("doubt.head_large") && skewed < calibrated("doubt.head_skewed");
 }
 
-/// Head against the trunk, as a change from standing, by two lines that turn with the head: from the ear to the nose
+/// Head against the trunk, as a change from standing. Where the picture of the head was laid over the one at rest
+/// (Track::head), its turn is known to a degree or two, and the trunk is what errs. Elsewhere by two lines that turn
+/// with the head: from the ear to the nose
 /// and from the ear to the eye. What they differ by is not known better. A trunk that folds far takes the face out of
 /// profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off the line
 /// at ±11°, so a fifth of the fold is allowed besides (project choice; on our own figures ±11° held in 10 of 10
@@ -86,6 +88,11 @@ std::optional<Reading> neckChange(const MeasureInput& in) {
     const L hip = t.nearOf(L::LeftHip), shoulder = t.nearOf(L::LeftShoulder), ear = t.nearOf(L::LeftEar),
             eye = t.nearOf(L::LeftEye);
     const std::size_t at = in.rep.bottom;
+    if (const auto* head = t.headAt(at)) {
+        const double turned = calibrated("neck.picture.turn") * head->chinUpDeg;
+        return reading(meanAround(in.series.neckChange, at, in.samples(kLongS)),
+                       rootSumSquare({calibrated("neck.picture"), turned, head->apartDeg}), at);
+    }
     if (!headIsWhole(t, at)) return std::nullopt;
     const double byNose = meanAround(in.series.neckChange, at, in.samples(kLongS));
     const double byEye =

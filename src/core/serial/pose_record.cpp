@@ -72,8 +72,8 @@ LandmarkPoint pointFrom(Reader<float>& values) {
 std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
     Column<double> time;
     Column<std::uint8_t> found;
-    Column<float> score, points, world, feet, shoes;
-    Column<std::uint8_t> shoeStates;
+    Column<float> score, points, world, feet, shoes, heads;
+    Column<std::uint8_t> shoeStates, headsRead;
     Column<std::int32_t> stretch;
     for (const auto& f : poses) {
         time.put(f.timeS);
@@ -91,6 +91,8 @@ std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
             shoeStates.put(static_cast<std::uint8_t>(s.state));
             for (float v : {s.rise, s.half, s.apart, s.likeness}) shoes.put(v);
         }
+        headsRead.put(f.head.read);
+        for (float v : {f.head.turnDeg, f.head.likeness, f.head.apartDeg}) heads.put(v);
     }
     return json::to_cbor(json{{"schema", "zevo-poses-2"},
                               {"frames", poses.size()},
@@ -102,7 +104,9 @@ std::vector<std::uint8_t> writePoses(const PoseFrames& poses) {
                               {"feet", feet.take()},
                               {"stretch", stretch.take()},
                               {"shoe_states", shoeStates.take()},
-                              {"shoes", shoes.take()}});
+                              {"shoes", shoes.take()},
+                              {"heads_read", headsRead.take()},
+                              {"heads", heads.take()}});
 }
 
 Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
@@ -117,11 +121,15 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
     if (!time.good() || !found.good() || !score.good() || !points.good() || !world.good() || !feet.good() ||
         !stretch.good())
         return kDamaged;
-    // Records of before shoes were read this way have none.
+    // Records of before shoes and heads were read this way have none.
     const bool hasShoes = map->contains("shoes");
     Reader<float> shoes(*map, "shoes", n * kFootPointCount * 4);
     Reader<std::uint8_t> shoeStates(*map, "shoe_states", n * kFootPointCount);
     if (hasShoes && (!shoes.good() || !shoeStates.good())) return kDamaged;
+    const bool hasHeads = map->contains("heads");
+    Reader<float> heads(*map, "heads", n * 3);
+    Reader<std::uint8_t> headsRead(*map, "heads_read", n);
+    if (hasHeads && (!heads.good() || !headsRead.good())) return kDamaged;
     PoseFrames out(n);
     for (auto& f : out) {
         f.timeS = time.next();
@@ -135,6 +143,10 @@ Result<PoseFrames> readPoses(std::span<const std::uint8_t> block) {
             p.y = feet.next();
             p.score = feet.next();
             p.stretch = stretch.next();
+        }
+        if (hasHeads) {
+            f.head.read = headsRead.next() != 0;
+            f.head.turnDeg = heads.next(), f.head.likeness = heads.next(), f.head.apartDeg = heads.next();
         }
         if (!hasShoes) continue;
         for (auto& s : f.shoes) {

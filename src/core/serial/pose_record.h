@@ -15,7 +15,8 @@ namespace zevo {
 /// values, one array a quantity: "time_s" f64[n], "found" u8[n], "score" f32[n], "points" f32[n·33·4] (x, y,
 /// visibility, presence), "world" f32[n·33·3], "feet" f32[n·4·3] (x, y, score), "stretch" i32[n·4];
 /// since shoes are read as turned strips also "shoe_states" u8[n·4] (not looked, unclear, read) and "shoes" f32[n·4·4]
-/// (rise, half, apart: pixels; likeness).
+/// (rise, half, apart: pixels; likeness); since heads are laid over their pictures at rest also "heads_read" u8[n] and
+/// "heads" f32[n·3] (turn: degrees; likeness; apart: degrees).
 std::vector<std::uint8_t> writePoses(const PoseFrames& poses);
 /// Error: damaged, or of another schema. Never reads past the block, whatever it says of itself.
 Result<PoseFrames> readPoses(std::span<const std::uint8_t> block);

@@ -1,5 +1,6 @@
 #include "core/series/series.h"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -30,6 +31,31 @@ LegSeries legSeries(const Track& t, Side side) {
         s.thighAngle.push_back(thighAngle(knee, hip));
     }
     return s;
+}
+
+/// Where the head's own picture tells how far it has turned, that counts and not the line from ear to nose: networks
+/// draw it by hair and hood, and a head looked at from below or above by another's angle. Between such moments what the
+/// two differ by goes with the depth.
+void takeHeadTurns(const Track& t, double restLean, Series& s) {
+    struct Told {
+        std::size_t at;
+        double differs, depth;
+    };
+    std::vector<Told> told;
+    for (const auto& head : t.head) {
+        const std::size_t at = t.sampleAt(head.timeS);
+        if (t.headAt(at) != &head) continue;
+        const double change = head.chinUpDeg + s.trunkLean[at] - restLean;
+        told.push_back({at, wrapDegrees(change - s.neckChange[at]), s.depth[at]});
+    }
+    if (told.empty()) return;
+    constexpr double kRest = 0.02;  // of the depth: where the client stands, nothing is divided by it
+    std::size_t k = 0;
+    for (std::size_t i = 0; i < t.size(); ++i) {
+        while (k + 1 < told.size() && told[k + 1].at + told[k].at <= 2 * i) ++k;
+        const double share = std::clamp((s.depth[i] + kRest) / std::max(kRest, told[k].depth + kRest), 0.0, 1.0);
+        s.neckChange[i] = wrapDegrees(s.neckChange[i] + share * told[k].differs);
+    }
 }
 
 }  // namespace
@@ -82,6 +108,7 @@ Series computeSeries(const Track& t) {
             case Drive::HipRise: s.depth.push_back((at(hip).y() - t.standingFlatAt(hip).y()) / restThigh); break;
         }
     }
+    if (fromSide && t.family != Family::Bridge) takeHeadTurns(t, restLean, s);
     for (Side side : {Side::Left, Side::Right}) s.legs[static_cast<std::size_t>(side)] = legSeries(t, side);
     const LegSeries& near = s.legs[static_cast<std::size_t>(t.near)];
     s.kneeFlexion = near.kneeFlexion, s.hipFlexion = near.hipFlexion;

@@ -256,6 +256,18 @@ bool Track::isNearManual(Landmark id, std::size_t sample) const {
     });
 }
 
+const Track::HeadMoment* Track::headAt(std::size_t sample) const {
+    // The pictures of heads are kept ten a second; one of them lies this near to every moment.
+    constexpr double kNearS = 0.12;
+    const auto best = std::min_element(head.begin(), head.end(), [&](const HeadMoment& a, const HeadMoment& b) {
+        return std::abs(a.timeS - timesS[sample]) < std::abs(b.timeS - timesS[sample]);
+    });
+    if (best == head.end() || std::abs(best->timeS - timesS[sample]) > kNearS) return nullptr;
+    const bool byHand = isNearManual(nearOf(Landmark::LeftEar), sample) || isNearManual(Landmark::Nose, sample);
+    const bool sure = best->likeness >= calibrated("head.likeness") && best->apartDeg <= calibrated("head.apart");
+    return sure && !byHand ? &*best : nullptr;
+}
+
 Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pictureHeight,
                                 const std::optional<CameraHold>& hold) {
     const auto run = longestRun(all);
@@ -321,6 +333,10 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     const auto standing =
         corrections.standingAtS ? standingAt(*corrections.standingAtS, track) : findStanding(track, cleaned.personPx);
     measureFootLift(frames, standing, track);
+    for (const auto& f : frames)
+        if (f.head.read)
+            track.head.push_back(
+                {f.timeS, track.facesRight ? -f.head.turnDeg : f.head.turnDeg, f.head.likeness, f.head.apartDeg});
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
                    eye = track.nearOf(Landmark::LeftEye);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());

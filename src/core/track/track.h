@@ -93,6 +93,16 @@ struct Track {
         ShoeReading heel, toe;
     };
     std::vector<ShoeMoment> shoe;
+    /// The head's turn against standing where its picture was laid over (vision/head_turn.h), in order of time.
+    struct HeadMoment {
+        double timeS = 0;
+        double chinUpDeg = 0;  ///< in the picture, + the face turns up
+        double likeness = 0;   ///< 0…1
+        double apartDeg = 0;   ///< what several ways of laying it over differ by
+    };
+    std::vector<HeadMoment> head;
+    /// The one that tells of a sample: near it, a head for sure, and not overruled by a hand that placed ear or nose.
+    const HeadMoment* headAt(std::size_t sample) const;
     /// Turning points at which two networks disagree (secondEstimates.h).
     struct Doubt {
         double timeS = 0;

@@ -1,0 +1,13 @@
+#pragma once
+
+#include "core/session/session.h"
+#include "pipeline/kept_pieces.h"
+
+namespace zevo::pipeline {
+
+/// Reads how far the head has turned at every turning point of `found` since the client stood before the repetitions
+/// (vision/head_turn.h), into the poses nearest to it. Nothing from the front and of clients who lie: there the head
+/// is not seen in profile, and no measure asks.
+void readHeads(const AllPieces& pieces, const MeasuredView& found, Observation& seen);
+
+}  // namespace zevo::pipeline
