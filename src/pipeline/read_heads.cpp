@@ -5,6 +5,7 @@
 
 #include "core/base/angles.h"
 #include "core/base/degrees.h"
+#include "pipeline/pose_near.h"
 #include "vision/head_turn.h"
 
 namespace zevo::pipeline {
@@ -21,12 +22,6 @@ constexpr double kRadius = 0.075;
 /// From the ear to the nose: there the middle of a head in profile is.
 constexpr double kAheadOfEar = 0.4;
 
-PoseFrame* poseAt(PoseFrames& poses, double timeS) {
-    const auto at = std::lower_bound(poses.begin(), poses.end(), timeS - 1e-4,
-                                     [](const PoseFrame& f, double t) { return f.timeS < t; });
-    return at == poses.end() || !at->found || std::abs(at->timeS - timeS) > 0.02 ? nullptr : &*at;
-}
-
 struct Head {
     HeadPicture picture;
     PoseFrame* pose;
@@ -42,7 +37,7 @@ double middle(std::vector<double> values) {
 void readHeads(const AllPieces& pieces, const MeasuredView& found, Observation& seen) {
     const int width = frameWidthOf(pieces);
     const Track& t = *found.track;
-    if (width == 0 || isFrontal(t.view) || t.family == Family::Bridge) return;
+    if (width == 0 || t.view != ViewKind::Side || t.family == Family::Bridge) return;
     const double scale = static_cast<double>(seen.clip.width) / width;  // the source's pixels for one of the frame
     auto headAt = [&](double timeS) -> std::optional<Head> {
         auto near = piecesBetween(pieces, PieceOf::Head, timeS - kNearS, timeS + kNearS);
@@ -50,8 +45,9 @@ void readHeads(const AllPieces& pieces, const MeasuredView& found, Observation& 
         const FramePiece& piece = *std::min_element(near.begin(), near.end(), [&](const auto& a, const auto& b) {
             return std::abs(a.timeS - timeS) < std::abs(b.timeS - timeS);
         });
-        PoseFrame* pose = poseAt(seen.poses, piece.timeS);
-        if (!pose) return std::nullopt;
+        const auto at = poseNear(seen.poses, piece.timeS);
+        if (!at) return std::nullopt;
+        PoseFrame* pose = &seen.poses[*at];
         auto place = [&](Landmark id) -> Vec2 { return Vec2(pose->at(id).x, pose->at(id).y) / scale - piece.origin; };
         const Vec2 ear = place(t.nearOf(Landmark::LeftEar)), face = place(Landmark::Nose) - ear;
         return Head{HeadPicture(piece.picture.view(), {ear + kAheadOfEar * face, kRadius * t.bodyPx / scale,

@@ -7,6 +7,7 @@
 #include "core/track/second_estimates.h"
 #include "media/frame_source.h"
 #include "pipeline/barrier.h"
+#include "pipeline/pose_near.h"
 #include "pose/second_estimates.h"
 
 namespace zevo::pipeline {
@@ -14,13 +15,6 @@ namespace {
 
 /// Frames before and after the turning point.
 constexpr int kApart = 2;
-
-/// What was seen nearest to a moment, in the delivered picture's pixels.
-const PoseFrame* nearest(const PoseFrames& poses, double timeS) {
-    const auto at = std::lower_bound(poses.begin(), poses.end(), timeS - 1e-4,
-                                     [](const PoseFrame& f, double t) { return f.timeS < t; });
-    return at == poses.end() || !at->found || std::abs(at->timeS - timeS) > 0.02 ? nullptr : &*at;
-}
 
 Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& reader, const Observation& seen,
                             double bottomS, bool larger, std::vector<SecondEstimate>& out) {
@@ -31,10 +25,10 @@ Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& r
     for (int i = 0; i <= 2 * kApart; ++i) {
         const auto more = source.next(frame);
         if (!more || !*more) return {};
-        const PoseFrame* pose = i % kApart == 0 ? nearest(seen.poses, frame.timeS) : nullptr;
-        if (!pose) continue;
+        const auto at = i % kApart == 0 ? poseNear(seen.poses, frame.timeS) : std::nullopt;
+        if (!at) continue;
         const float scale = static_cast<float>(source.facts().width) / static_cast<float>(frame.picture.width);
-        PoseFrame near = *pose;
+        PoseFrame near = seen.poses[*at];
         for (auto& p : near.points) p.x /= scale, p.y /= scale;
         for (const bool second : {false, true}) {
             if (!second && !larger) continue;

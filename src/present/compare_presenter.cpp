@@ -163,7 +163,7 @@ std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
         row.before = valueWithPm(d.before, d.beforePm, info.unit, m_lengths);
         row.after = valueWithPm(d.after, d.afterPm, info.unit, m_lengths);
         row.significant = d.significant;
-        const QString by = valueText(std::abs(d.change()), info.unit, m_lengths);
+        const QString by = changeText(d.before, d.after, info.unit, m_lengths);
         if (const Band* band = standard().bandFor(d.measure)) {
             const double was = beyond(d.before, *band), is = beyond(d.after, *band);
             row.moved = was != is;

@@ -155,7 +155,7 @@ QString differenceText(const MeasureDifference& d, Lengths lengths) {
                                .arg(QString::fromUtf8(info.title), valueText(d.before, info.unit, lengths),
                                     valueText(d.after, info.unit, lengths));
     if (d.judged && !d.significant) return tr("%1, within noise").arg(values);
-    const QString by = valueText(std::abs(d.change()), info.unit, lengths);
+    const QString by = changeText(d.before, d.after, info.unit, lengths);
     return d.change() > 0 ? tr("%1, %2 more").arg(values, by) : tr("%1, %2 less").arg(values, by);
 }
 

@@ -197,6 +197,13 @@ QString valueText(double value, Unit unit, Lengths lengths) {
     return figures(value * s.factor, s.decimals) + s.suffix;
 }
 
+QString changeText(double before, double after, Unit unit, Lengths lengths) {
+    const Shown s = shownAs(unit, lengths);
+    const double scale = s.factor * std::pow(10.0, s.decimals);
+    const double shown = std::abs(std::round(after * scale) - std::round(before * scale)) / scale;
+    return valueText(shown > 0 ? shown : std::abs(after - before), unit, lengths);
+}
+
 QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths) {
     const Shown s = shownAs(unit, lengths);
     // An uncertainty is not shown smaller than it is: it rounds up.

@@ -41,6 +41,9 @@ enum class Lengths { Metric, Us };
 
 /// A measured value for a person: sign only where it matters, unit, sensible decimals. "−14°", "4.8 cm", "1.9 in".
 QString valueText(double value, Unit unit, Lengths lengths);
+/// How much two values differ by, without a sign, as somebody reckons it who sees both as valueText() writes them; what
+/// is lost in their rounding is said by itself.
+QString changeText(double before, double after, Unit unit, Lengths lengths);
 /// The same with its 90 % half width: "−14° ±8".
 QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths);
 /// Stature in the coach's units: "178 cm", "5 ft 10 in".

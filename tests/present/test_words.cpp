@@ -44,6 +44,11 @@ class TestWords : public QObject {
         QLocale::setDefault(QLocale(QLocale::German, QLocale::Germany));
         QCOMPARE(valueText(4.82, Unit::Centimetres, Lengths::Metric), QString("4,8 cm"));
         QCOMPARE(valueWithPm(-1.5, 0.42, Unit::Seconds, Lengths::Metric), QString("−1,5 ±0,5 s"));
+        // 0° → 2° is 2° more to whoever reads it, though it is 1.2; what rounding hides altogether is said all the
+        // same.
+        QCOMPARE(changeText(0.4, 1.6, Unit::Degrees, Lengths::Metric), QString("2°"));
+        QCOMPARE(changeText(-3.4, 1.2, Unit::Degrees, Lengths::Metric), QString("4°"));
+        QCOMPARE(changeText(1.96, 2.04, Unit::Centimetres, Lengths::Metric), QString("0,1 cm"));
         QCOMPARE(tempoWords({2.5, 0, 1}), QString("2,5-0-1"));
         // What is shown can be typed in again, and a file holds the point.
         QCOMPARE(parseTempo(tempoWords({2.5, 0, 1}).toStdString())->lowerS, 2.5);

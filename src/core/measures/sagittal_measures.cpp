@@ -119,8 +119,8 @@ std::optional<Reading> kneeLead(const MeasureInput& in) {
     const double hip = quarter(in.series.hipFlexion), knee = quarter(in.series.kneeFlexion);
     if (std::isnan(hip) || std::isnan(knee)) return std::nullopt;
     const double lowering = static_cast<double>(in.rep.arrive - in.rep.start) / in.track.rate;
-    // Slow descents cross the quarter mark less sharply; of a large lead the network shows half, never more
-    // (docs/measurements.md).
+    // Slow descents cross the quarter mark less sharply. Of a large lead the network shows half on drawn figures, most
+    // of it on lifelike people, never more than there is (docs/measurements.md).
     return reading((hip - knee) / in.track.rate * 1000,
                    std::max(calibrated("knee_lead"), calibrated("knee_lead.slow") * lowering),
                    static_cast<std::size_t>(std::min(hip, knee)));
