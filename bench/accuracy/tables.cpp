@@ -58,6 +58,13 @@ void compareFront(const Case& c, const Seen& seen, const ClipFacts& facts, const
         if (c.family == "squat")
             column.front[who + "knee separation ÷ ankle separation"].add(front.kneeSeparation[i] - t.kneeSeparation);
         column.front[who + "hip line, °"].add(front.hipTilt[i] - t.hipTiltDeg);
+        const auto rep = std::find_if(set.result.reps.begin(), set.result.reps.end(),
+                                      [&](const auto& r) { return std::abs(r.bottomS - event.bottomS) < 0.8; });
+        if (rep == set.result.reps.end()) continue;
+        const sim::TrueAngles angles = sim::trueAngles(motion.at(event.bottomS), 0);
+        for (const char* angle : {"thigh_angle", "shin_angle", "knee_flexion"})
+            if (const Measurement* m = rep->find(angle))
+                column.front[who + angle + ", °"].add(m->value - trueValue(angles, angle), m->pm90);
     }
     const std::size_t start = set.track().sampleAt(0.4);
     if (c.family == "squat")
@@ -182,7 +189,8 @@ void compare(const Case& c, const Seen& seen, const ClipFacts& facts, Column& co
             column.legsRight += *found->leg == leg;
         }
         if (trueSet && counted && k < trueSet->reps.size() && whole)
-            addMeasures(c.family, *found, trueSet->reps[k], column.measures);
+            addMeasures(c.family + (c.view == "front" ? " from the front:" : ""), *found, trueSet->reps[k],
+                        column.measures);
         if (c.view == "front") continue;
         if (c.square) {
             column.events[c.family + ", start"].add((found->startS - events[k].startS) * c.spec.frameRate);
@@ -362,11 +370,14 @@ void print(const Column& network, const Column& perfect) {
         std::printf("| %s | %+.1f | %.1f | %.1f | %.1f |\n", name.c_str(), e.bias(), e.meanSize(), e.sizeAt(0.95),
                     perfect.events.count(name) ? perfect.events.at(name).meanSize() : 0);
     std::printf(
-        "\n| from the front | n | bias | mean abs. error | 95th percentile | true landmarks: mean abs. "
-        "|\n|---|---|---|---|---|---|\n");
-    for (const auto& [name, e] : network.front)
-        std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |\n", name.c_str(), e.values.size(), e.bias(),
-                    e.meanSize(), e.sizeAt(0.95), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
+        "\n| from the front | n | bias | mean abs. error | 95th percentile | true landmarks: mean abs. | inside the "
+        "stated ± | that ±, mean |\n|---|---|---|---|---|---|---|---|\n");
+    for (const auto& [name, e] : network.front) {
+        std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f |", name.c_str(), e.values.size(), e.bias(), e.meanSize(),
+                    e.sizeAt(0.95), perfect.front.count(name) ? perfect.front.at(name).meanSize() : 0);
+        if (e.judged) std::printf(" %.0f %% | %.1f |\n", 100 * e.coverage(), e.stated / e.judged);
+        if (!e.judged) std::printf(" – | – |\n");
+    }
     printMeasures(network.measures);
     std::printf(
         "\n| set-up (squat) | knee | hip | trunk | shin | thigh: mean abs. error, ° | inside the ± "

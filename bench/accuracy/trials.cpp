@@ -85,7 +85,7 @@ std::vector<Planted> planted() {
         {"depth_short", kSquat, {2, 8, 24}, ofRep(&R::thighBottomDeg)},
         {"heels_rise", kSquat, {0.9, 2.2, 4.5}, ofRep(&R::heelRiseCm)},
         {"toes_rise", kSquat, {0.9, 2.2, 5}, ofRep(&R::toeRiseCm)},
-        {"knees_first", kSquat, {0.12, 0.3, 1}, ofRep(&R::kneesFirst)},
+        {"knees_first", kSquat, {0.3, 0.8, 1}, ofRep(&R::kneesFirst)},
         {"knee_past_toes", kSquatBack, {20, 30, 46}, both(&R::shinBottomDeg, 2, &R::thighBottomDeg)},
         {"weight_on_toes", kSquat, {0.12, 0.19, 0.34}, both(&R::balanceShift, 42, &R::shinBottomDeg)},
         {"forward_lean", kSquat, {2, 11, 26}, ofRep(&R::extraLeanDeg)},
@@ -149,6 +149,7 @@ std::vector<Planted> planted() {
         {"feet_near", kThrust, {-5, -14, -24}, [](auto& m, double v) { m.feetFarCm = v; }},
         {"feet_in_line", kLungeFront, {-12, -22, -38}, [](auto& m, double v) { m.railsCm = v; }},
         {"feet_far_apart", kLungeFront, {12, 22, 40}, [](auto& m, double v) { m.railsCm = v; }},
+        {"depth_short", kSquatFront, {2, 8, 24}, ofRep(&R::thighBottomDeg)},
     };
 }
 

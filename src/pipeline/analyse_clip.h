@@ -44,10 +44,10 @@ inline constexpr int kWidestFrame = 1280;
 /// Told a few times a second from the calling thread.
 using OnProgress = std::function<void(const Progress&)>;
 
-/// Streams a clip through the stages on several workers: poses of every frame in time order, the shoes in every
-/// repetition (of the movement in `context`), notices of the reading. Results are the same for any number of workers
-/// within what the seams allow (a lead-in is blended). `cancel` may be set from any thread; the call then answers that
-/// it was stopped.
+/// Streams a clip through the stages on several workers: poses of every frame in time order, shoes and head in
+/// every repetition (of the movement in `context`), notices of the reading. Results are the same for any number of
+/// workers within what the seams allow (a lead-in is blended). `cancel` may be set from any thread; the call then
+/// answers that it was stopped.
 Result<Observation> observeClip(const std::string& clip, const SetContext& context, const AnalyseOptions& options,
                                 const std::atomic<bool>& cancel, const OnProgress& progress = {});
 

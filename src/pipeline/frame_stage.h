@@ -14,7 +14,7 @@
 
 namespace zevo::pipeline {
 
-/// One thing that is done with every frame of a source: follow the body, follow the shoes, draw outlines. The same
+/// One thing that is done with every frame of a source: follow the body, keep pieces of it, draw outlines. The same
 /// stages serve a clip in a job, a live source at its own pace and tests. Calls come in this order from one thread:
 /// begin(), process() for every frame, then finish() or, when the work was given up, discard().
 class FrameStage {

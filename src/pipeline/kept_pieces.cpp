@@ -5,7 +5,6 @@
 #include <cstdio>
 #include <mutex>
 
-#include "core/body/anthropometry.h"
 #include "vision/turned_strip.h"
 
 namespace zevo::pipeline {

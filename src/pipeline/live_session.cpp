@@ -82,7 +82,6 @@ struct LiveSession::Impl {
     // Handed to the following thread when a recording begins, and taken back when it ends.
     std::shared_ptr<LiveSet> set;
     std::shared_ptr<KeptPieces> pieces;
-    std::unique_ptr<FrameStage> pieceStage;
     media::ClipClock setClock;
     std::atomic<bool> piecesLost{false};
 
@@ -205,12 +204,11 @@ struct LiveSession::Impl {
             if (!seen) continue;
             const double scale = static_cast<double>(source->facts().width) / picture.picture.width;
             const double clipS = liveSet ? clock.clipS(frame.timeS) : 0;
-            if (liveSet && pieceStage) {
-                picture.timeS = clipS;
+            if (liveSet && pieces && !piecesLost) {
                 PoseFrame at = *seen;
                 at.timeS = clipS;
-                // Without room for them all the shoes are read from the clip afterwards, none from some.
-                if (!pieceStage->process(picture, at)) piecesLost = true;
+                // Without room for all of them shoes and heads are read from the clip afterwards, none from some.
+                piecesLost = !pieces->add(picture.picture.view(), at);
             }
             LiveFrameResult look;
             look.timeS = frame.timeS;
@@ -322,7 +320,6 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     if (!recorder) return recorder.error();
     auto set = std::make_shared<LiveSet>(context, facts().width, facts().height);
     auto pieces = std::make_shared<KeptPieces>();
-    auto pieceStage = makePieceStage(pieces);
     std::unique_lock lock(m.mutex);
     if (m.cameraGone) return *m.cameraGone;
     // Between two pictures of the following thread, so that every frame belongs to exactly one side.
@@ -342,7 +339,6 @@ Result<void> LiveSession::film(const std::string& path, const std::string& filme
     }
     m.set = std::move(set);
     m.pieces = std::move(pieces);
-    m.pieceStage = std::move(pieceStage);
     lock.unlock();
     m.taken.notify_all();
     return {};
@@ -366,7 +362,6 @@ Result<Filmed> LiveSession::endFilming() {
     const auto set = std::move(m.set);
     m.set.reset();
     m.pieces.reset();
-    m.pieceStage.reset();
     out.frames = r.recorder.frames();
     out.durationS = r.recorder.seconds();
     out.dropped = m.counts.dropped;

@@ -112,8 +112,8 @@ class LiveSession {
 /// What was seen live, as an observation: enough for the answer between two sets.
 Observation observedLive(const Filmed& filmed, const SetContext& context);
 
-/// The careful reading afterwards: pictures the network did not reach, shoes, other networks at the turning points. The
-/// result is as that of observeClip() on the recorded file.
+/// The careful reading afterwards: pictures the network did not reach, pieces, other networks at the turning points.
+/// The result is as that of observeClip() on the recorded file.
 Result<Observation> observeFilmed(const Filmed& filmed, const SetContext& context, const AnalyseOptions& options,
                                   const std::atomic<bool>& cancel, const OnProgress& progress = {});
 

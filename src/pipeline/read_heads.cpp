@@ -5,6 +5,7 @@
 
 #include "core/base/angles.h"
 #include "core/base/degrees.h"
+#include "core/signal/filter.h"
 #include "pipeline/pose_near.h"
 #include "vision/head_turn.h"
 
@@ -26,11 +27,6 @@ struct Head {
     HeadPicture picture;
     PoseFrame* pose;
 };
-
-double middle(std::vector<double> values) {
-    std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2), values.end());
-    return values[values.size() / 2];
-}
 
 }  // namespace
 
@@ -65,7 +61,7 @@ void readHeads(const AllPieces& pieces, const MeasuredView& found, Observation& 
     if (atRest.empty()) return;
     std::vector<double> turned;
     for (const auto& [head, turn] : atRest) turned.push_back(turn);
-    const double rest = middle(turned);
+    const double rest = median(std::move(turned));
     for (const Rep& rep : found.reps) {
         const auto head = headAt(t.timesS[rep.bottom]);
         if (!head) continue;
@@ -76,9 +72,9 @@ void readHeads(const AllPieces& pieces, const MeasuredView& found, Observation& 
             }
         if (turns.empty()) continue;
         const auto [least, most] = std::minmax_element(turns.begin(), turns.end());
-        head->pose->head = {true, static_cast<float>(wrapDegrees(middle(turns) - rest)),
-                            static_cast<float>(middle(likeness)),
-                            static_cast<float>(std::max(middle(apart), (*most - *least) / 2))};
+        head->pose->head = {true, static_cast<float>(wrapDegrees(median(turns) - rest)),
+                            static_cast<float>(median(likeness)),
+                            static_cast<float>(std::max(median(apart), (*most - *least) / 2))};
     }
 }
 

@@ -144,7 +144,8 @@ QString plain(const Notice& n) {
             return tr(
                 "Seen at an angle, between side and front: only repetitions and times are judged. Film from the "
                 "side for depth, trunk and heels, from the front for knees, stance and hips.");
-        case NoticeKind::SeenFromFront: return tr("Seen from the front: depth, trunk and heels need a side view.");
+        case NoticeKind::SeenFromFront:
+            return tr("Seen from the front: trunk, heels and a close call on depth need a side view.");
         case NoticeKind::SeenFromBack: return tr("Seen from the back: depth, trunk and heels need a side view.");
         case NoticeKind::SeenFromFootEnd:
             return tr("Seen from the foot end: the height of the hips and the times need a side view.");

@@ -248,12 +248,27 @@ void draw(Sketch& s, const SketchPart& part, const Band* band, Side leg) {
     }
 }
 
+/// What was read in space shows as no angle of the picture: the legs it was read from.
+void drawLegs(Sketch& s) {
+    for (const Side side : {Side::Left, Side::Right}) {
+        auto at = [&](L left) -> Vec2 { return s.track.at(ofSide(left, side), s.sample); };
+        s.line(at(L::LeftHip), at(L::LeftKnee));
+        s.line(at(L::LeftKnee), at(L::LeftAnkle));
+        for (const L point : {L::LeftHip, L::LeftKnee, L::LeftAnkle}) s.dot(at(point));
+    }
+    s.out.label = s.picture(0.5 * (s.track.at(L::LeftHip, s.sample) + s.track.at(L::RightHip, s.sample)));
+}
+
 }  // namespace
 
 Overlay overlayFor(MeasureId measure, const Track& track, std::size_t sample, const Band* band, std::optional<Side> leg,
                    const BackLine* back, const MarkLines* marks) {
     Sketch s{track, std::min(sample, track.size() - 1), back, marks};
     if (!measure) return s.out;
+    if (track.view == ViewKind::Front && measure->course.fromFront) {
+        drawLegs(s);
+        return s.out;
+    }
     const Side side = leg.value_or(track.near);
     for (const SketchPart& part : measure->sketch) draw(s, part, band, side);
     return s.out;

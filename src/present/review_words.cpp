@@ -7,6 +7,7 @@
 #include "core/advice/reasoning.h"
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
+#include "core/signal/filter.h"
 #include "present/review_presenter.h"
 
 namespace zevo::present {
@@ -17,17 +18,6 @@ QString text(const std::string& s) {
 }
 QString tr(const char* words) {
     return QCoreApplication::translate("words", words);
-}
-
-QString filmedFrom(ViewKind view) {
-    switch (view) {
-        case ViewKind::Side: return tr("from the side");
-        case ViewKind::Front: return tr("from the front");
-        case ViewKind::Rear: return tr("from the back");
-        case ViewKind::FootEnd: return tr("from the foot end");
-        case ViewKind::Oblique: break;
-    }
-    return tr("at an angle");
 }
 
 bool isDepth(MeasureId measure) {
@@ -351,8 +341,7 @@ QString ReviewPresenter::tempoDone() const {
         for (const auto& rep : result().reps)
             if (const Measurement* m = rep.find(id); m && result().counts(rep)) values.push_back(m->value);
         if (values.empty()) return "not read";
-        std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2), values.end());
-        parts.append(figures(values[values.size() / 2], 1));
+        parts.append(figures(median(std::move(values)), 1));
     }
     return parts.join('-');
 }

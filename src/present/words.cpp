@@ -222,6 +222,17 @@ QString statureText(double cm, Lengths lengths) {
     return tr("%1 ft %2 in").arg(inches / 12).arg(inches % 12);
 }
 
+QString filmedFrom(ViewKind view) {
+    switch (view) {
+        case ViewKind::Side: return tr("from the side");
+        case ViewKind::Front: return tr("from the front");
+        case ViewKind::Rear: return tr("from the back");
+        case ViewKind::FootEnd: return tr("from the foot end");
+        case ViewKind::Oblique: break;
+    }
+    return tr("at an angle");
+}
+
 QString lagText(double lagS) {
     // A clip that was switched on later shows every moment earlier on its own clock.
     return (lagS < 0 ? tr("begun %1 s later") : tr("begun %1 s earlier")).arg(figures(std::abs(lagS), 2));

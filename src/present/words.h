@@ -48,6 +48,8 @@ QString changeText(double before, double after, Unit unit, Lengths lengths);
 QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths);
 /// Stature in the coach's units: "178 cm", "5 ft 10 in".
 QString statureText(double cm, Lengths lengths);
+/// Where a camera stood: "from the side".
+QString filmedFrom(ViewKind view);
 /// When the second clip of a set was switched on: "begun 0.34 s later".
 QString lagText(double lagS);
 /// A list of repetition numbers: "reps 3–6", "rep 2", "reps 1, 4".

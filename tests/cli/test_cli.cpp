@@ -158,7 +158,7 @@ class TestCli : public QObject {
         QVERIFY2(run.code == 0, qPrintable(run.err));
         const json r = resultOf(run);
         QVERIFY(found(r, "knees_cave"));
-        QVERIFY(!r["reps"][0]["measures"].contains("thigh_angle"));
+        QVERIFY(!r["reps"][0]["measures"].contains("trunk_lean"));
         QVERIFY(QString::fromStdString(r["warnings"][0]).contains("need a side view"));
     }
 

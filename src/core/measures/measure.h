@@ -116,6 +116,8 @@ struct CourseDef {
     const char* measure = nullptr;  ///< whose course it is, an id of the table; null: the measure's own
     /// One value a sample of the view, in that measure's unit; `leg`: the one the repetition is about.
     std::vector<double> (*values)(const ViewSeries& view, Side leg) = nullptr;
+    /// From the front, of a row that is read from the side as well: without values where this set's view has none.
+    std::vector<double> (*fromFront)(const ViewSeries& view) = nullptr;
 };
 
 /// How one thing is drawn on the body (present/overlay.h draws them).

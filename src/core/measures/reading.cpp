@@ -28,14 +28,23 @@ std::vector<double> separation(const ViewSeries& v, Side) {
     return v.front->kneeSeparation;
 }
 
+/// The middle of both legs, as they stand in space.
+template <std::vector<double> LegInSpace::*Values>
+std::vector<double> inSpace(const ViewSeries& v) {
+    const auto &left = v.front->inSpace[0].*Values, &right = v.front->inSpace[1].*Values;
+    std::vector<double> out;
+    for (std::size_t i = 0; i < left.size(); ++i) out.push_back(0.5 * (left[i] + right[i]));
+    return out;
+}
+
 }  // namespace
 
 namespace row {
 
-const CourseDef kKneeCourse{nullptr, ofLeg<&LegSeries::kneeFlexion>};
+const CourseDef kKneeCourse{nullptr, ofLeg<&LegSeries::kneeFlexion>, inSpace<&LegInSpace::kneeFlexion>};
 const CourseDef kHipCourse{nullptr, ofLeg<&LegSeries::hipFlexion>};
-const CourseDef kThighCourse{nullptr, ofLeg<&LegSeries::thighAngle>};
-const CourseDef kShinCourse{nullptr, ofLeg<&LegSeries::shinAngle>};
+const CourseDef kThighCourse{nullptr, ofLeg<&LegSeries::thighAngle>, inSpace<&LegInSpace::thighAngle>};
+const CourseDef kShinCourse{nullptr, ofLeg<&LegSeries::shinAngle>, inSpace<&LegInSpace::shinAngle>};
 const CourseDef kTrunkCourse{nullptr, trunkLean};
 const CourseDef kHeelCourse{nullptr, [](const ViewSeries& v, Side) { return v.side.heelRise; }};
 const CourseDef kByKnee{"knee_flexion", ofLeg<&LegSeries::kneeFlexion>};

@@ -164,6 +164,8 @@ Landmark pointOf(Landmark left, Side side) {
 CurveOf curveOf(MeasureId measure, const ViewSeries& view, Side leg) {
     // What is read in every view stands on the knees: their bend from the side, their distance from the front.
     const bool sagittal = (measure->views & kSideView) != 0;
+    if (sagittal && view.front && measure->course.fromFront)
+        if (auto values = measure->course.fromFront(view); !values.empty()) return {measure, std::move(values)};
     if (sagittal && view.front)
         return {MeasureId::named(row::kBySeparation.measure), row::kBySeparation.values(view, leg)};
     if (!sagittal && !view.front) return {MeasureId::named(row::kByKnee.measure), row::kByKnee.values(view, leg)};

@@ -4,6 +4,7 @@
 
 #include "core/base/angles.h"
 #include "core/base/calibration.h"
+#include "core/body/anthropometry.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -14,13 +15,41 @@ std::optional<Reading> trunkLeanAtBottom(const MeasureInput& in) {
     return lineAngle(in, in.series.trunkLean, Quantity::Trunk,
                      {in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)});
 }
+namespace {
+
+/// As both legs stand in space, seen from the front (series/front_depth.h). What left and right differ by, half of
+/// what the thigh turned by when the knee was moved, and for lines that are held against gravity how far the camera
+/// looks up or down, is not known better. Nothing of another
+/// view or family, or where the network was less than sure of a leg: it was by 0.97 and more where it was right, and by
+/// 0.74 to 0.93 where it had a thigh 10 to 23° wrong (docs/measurements.md, “Depth from the front”).
+template <std::vector<double> LegInSpace::*Values>
+std::optional<Reading> fromFront(const MeasureInput& in, double pm90, bool againstGravity) {
+    const auto &left = in.front->inSpace[0].*Values, &right = in.front->inSpace[1].*Values;
+    if (left.empty()) return std::nullopt;
+    constexpr double kSeen = calibrated("front.seen"), kPitchPm = calibrated("front.pitch");
+    const std::size_t at = in.rep.bottom, half = in.samples(kShortS);
+    for (const L point : {L::LeftHip, L::LeftKnee, L::LeftAnkle})
+        for (const Side side : {Side::Left, Side::Right})
+            if (in.track.seen[static_cast<std::size_t>(ofSide(point, side))][at] < kSeen) return std::nullopt;
+    const double l = meanAround(left, at, half), r = meanAround(right, at, half);
+    const double pitch = !againstGravity ? 0 : in.track.hold ? in.track.hold->pitchPm90 : kPitchPm;
+    const double moved = 0.5 * (meanAround(in.front->inSpace[0].kneeMoved, at, half) +
+                                meanAround(in.front->inSpace[1].kneeMoved, at, half)),
+                 turned = moved / proportion::kThigh * kDegreesPerShare;
+    return reading((l + r) / 2, rootSumSquare({pm90, pitch, (l - r) / 2, turned / 2}), at);
+}
+
+}  // namespace
+
 std::optional<Reading> thighAngleAtBottom(const MeasureInput& in) {
+    if (in.front) return fromFront<&LegInSpace::thighAngle>(in, calibrated("front.thigh"), true);
     return lineAngle(in, in.legSeries().thighAngle, Quantity::Thigh, {in.leg(L::LeftKnee), in.leg(L::LeftHip)});
 }
 
 namespace {
 
 std::optional<Reading> kneeFlexionAtBottom(const MeasureInput& in) {
+    if (in.front) return fromFront<&LegInSpace::kneeFlexion>(in, calibrated("front.knee"), false);
     return jointAngle(in, in.legSeries().kneeFlexion, Quantity::Knee, {in.leg(L::LeftHip), in.leg(L::LeftKnee)},
                       {in.leg(L::LeftKnee), in.leg(L::LeftAnkle)});
 }
@@ -29,6 +58,7 @@ std::optional<Reading> hipFlexionAtBottom(const MeasureInput& in) {
                       {in.track.nearOf(L::LeftShoulder), in.track.nearOf(L::LeftHip)});
 }
 std::optional<Reading> shinAngleAtBottom(const MeasureInput& in) {
+    if (in.front) return fromFront<&LegInSpace::shinAngle>(in, calibrated("front.shin"), true);
     return lineAngle(in, in.legSeries().shinAngle, Quantity::Shin, {in.leg(L::LeftAnkle), in.leg(L::LeftKnee)});
 }
 
@@ -76,12 +106,11 @@ bool headIsWhole(const Track& t, std::size_t at) {
 }
 
 /// Head against the trunk, as a change from standing. Where the picture of the head was laid over the one at rest
-/// (Track::head), its turn is known to a degree or two, and the trunk is what errs. Elsewhere by two lines that turn
-/// with the head: from the ear to the nose
-/// and from the ear to the eye. What they differ by is not known better. A trunk that folds far takes the face out of
-/// profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off the line
-/// at ±11°, so a fifth of the fold is allowed besides (project choice; on our own figures ±11° held in 10 of 10
-/// hinges).
+/// (Track::head), the trunk errs more than its turn. Elsewhere by two lines that turn with the head: from the ear to
+/// the nose and from the ear to the eye. What they differ by is not known better. A trunk that folds far takes the face
+/// out of profile and the shoulder's point along with the arm: figures of another making had a clean hinge called off
+/// the line at ±11°, so a fifth of the fold is allowed besides (project choice; on our own figures ±11° held in 10 of
+/// 10 hinges).
 std::optional<Reading> neckChange(const MeasureInput& in) {
     constexpr double kPm = calibrated("neck"), kShareOfFold = calibrated("neck.fold");
     const Track& t = in.track;
@@ -89,9 +118,11 @@ std::optional<Reading> neckChange(const MeasureInput& in) {
             eye = t.nearOf(L::LeftEye);
     const std::size_t at = in.rep.bottom;
     if (const auto* head = t.headAt(at)) {
-        const double turned = calibrated("neck.picture.turn") * head->chinUpDeg;
+        constexpr double kPicturePm = calibrated("neck.picture"), kInSquatPm = calibrated("neck.picture.squat");
+        const double half = t.family == Family::Squat ? kInSquatPm : kPicturePm,
+                     turned = calibrated("neck.picture.turn") * head->chinUpDeg;
         return reading(meanAround(in.series.neckChange, at, in.samples(kLongS)),
-                       rootSumSquare({calibrated("neck.picture"), turned, head->apartDeg}), at);
+                       rootSumSquare({half, turned, head->apartDeg}), at);
     }
     if (!headIsWhole(t, at)) return std::nullopt;
     const double byNose = meanAround(in.series.neckChange, at, in.samples(kLongS));
@@ -172,7 +203,7 @@ std::span<const MeasureDef> sagittalMeasures() {
          "Depth: thigh from level",
          "thigh inclination at the bottom",
          Unit::Degrees,
-         kSideView,
+         kSideView | kFrontView,
          Of::WorkingLeg,
          working({L::LeftHip, L::LeftKnee}),
          kThighCourse,
@@ -183,7 +214,7 @@ std::span<const MeasureDef> sagittalMeasures() {
          "Knee bend",
          "knee flexion",
          Unit::Degrees,
-         kSideView,
+         kSideView | kFrontView,
          Of::WorkingLeg,
          leg,
          kKneeCourse,
@@ -216,7 +247,7 @@ std::span<const MeasureDef> sagittalMeasures() {
          "Shin lean",
          "ankle dorsiflexion, shin from vertical",
          Unit::Degrees,
-         kSideView,
+         kSideView | kFrontView,
          Of::WorkingLeg,
          working({L::LeftKnee, L::LeftAnkle}),
          kShinCourse,

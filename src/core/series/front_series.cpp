@@ -82,6 +82,7 @@ FrontSeries computeFrontSeries(const Track& t) {
                                      t.at(L::RightShoulder, i).x());
         s.trunkShift.push_back(ankles > 1 ? (trunk - 0.5 * (left.x() + right.x())) * s.rightwards / ankles : kNone);
     }
+    s.inSpace = legsInSpace(t);
     return s;
 }
 

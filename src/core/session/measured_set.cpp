@@ -353,8 +353,14 @@ Result<void> joinView(MeasuredSet& set, MeasuredView other, bool sameTake, doubl
             for (const auto& seen : second.reps) {
                 if (shared(rep, seen) < 0.5) continue;
                 ++joined;
-                for (const auto& m : seen.measures)
-                    if (!rep.find(m.measure)) rep.measures.push_back(m);
+                for (const auto& m : seen.measures) {
+                    const auto mine = std::find_if(rep.measures.begin(), rep.measures.end(),
+                                                   [&](const Measurement& k) { return k.measure == m.measure; });
+                    if (mine == rep.measures.end())
+                        rep.measures.push_back(m);
+                    else if (theirs.view == ViewKind::Side && m.measure->course.fromFront)
+                        *mine = m;  // told from the front only where nothing shows it from the side
+                }
                 break;
             }
         if (joined == 0) return refusal(NoticeKind::NothingInCommon, {}, "lag " + std::to_string(second.lagS()));

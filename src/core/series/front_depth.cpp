@@ -1,0 +1,141 @@
+#include "core/series/front_depth.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/base/angles.h"
+#include "core/base/calibration.h"
+#include "core/base/degrees.h"
+#include "core/body/anthropometry.h"
+#include "core/track/perspective.h"
+
+namespace zevo {
+namespace {
+
+using Eigen::Vector3d;
+using L = Landmark;
+
+/// Lines of sight of a pinhole: x to the right in the track's frame, y up against gravity, z level, away from the
+/// camera. Lengths in statures.
+class Sight {
+  public:
+    explicit Sight(const Track& t)
+        : m_middle(t.pictureWidth / 2.0, t.pictureHeight / 2.0),
+          m_focalPx(assumedFocalPx(t.pictureWidth, t.pictureHeight)) {
+        const double down = t.hold ? t.hold->pitchDeg * kRadiansPerDegree : 0;
+        m_cos = std::cos(down), m_sin = std::sin(down);
+    }
+    /// Through a place of the track, as long as goes 1 along the camera's axis.
+    Vector3d through(const Vec2& place) const {
+        const Vec2 p = (place - m_middle) / m_focalPx;
+        return {p.x(), p.y() * m_cos - m_sin, p.y() * m_sin + m_cos};
+    }
+    double focalPx() const { return m_focalPx; }
+
+  private:
+    Vec2 m_middle;
+    double m_focalPx, m_cos, m_sin;
+};
+
+enum class Root { Nearer, Further };
+
+/// Where a line of sight is `length` from a place. Where it passes by further off, the point of it that is nearest.
+Vector3d reached(const Vector3d& sight, const Vector3d& from, double length, Root root) {
+    const double along = sight.dot(from) / sight.squaredNorm(), off2 = (along * sight - from).squaredNorm(),
+                 half = std::sqrt(std::max(0.0, length * length - off2)) / sight.norm();
+    return (root == Root::Nearer ? along - half : along + half) * sight;
+}
+
+/// How far a knee may be drawn off its place, up or down, and a shank be another length than it is taken for, together;
+/// statures.
+constexpr double kKneeOff = calibrated("front.knee_off");
+/// The part of the knee's bend that a shin leans in a squat, and what that may be off by at 120° of bend.
+constexpr double kShinShare = calibrated("front.shin_share"), kShinShareOffDeg = calibrated("front.shin_share_off");
+
+/// A leg from its foot up.
+class Leg {
+  public:
+    Leg(const Sight& sight, const Vector3d& foot, double shank, double thigh)
+        : m_sight(sight), m_foot(foot), m_shank(shank), m_thigh(thigh) {}
+
+    struct Pose {
+        double kneeFlexion, shinAngle, thighAngle, cost;
+    };
+    /// With the knee taken `moved` above its place; `perStature`: pixels.
+    Pose posed(const Vec2& hip, const Vec2& knee, double moved, double perStature) const {
+        constexpr double kBeyond = 0.005, kStandingOffDeg = 2, kDeepDeg = 120;
+        const Vector3d toKnee = m_sight.through(knee + Vec2(0, moved * perStature));
+        const Vector3d k = reached(toKnee, m_foot, m_shank, Root::Nearer),
+                       h = reached(m_sight.through(hip), k, m_thigh, Root::Further);
+        Pose p{};
+        p.kneeFlexion = kneeFlexion(sagittal(h), sagittal(k), sagittal(m_foot));
+        p.shinAngle = shinAngle(sagittal(m_foot), sagittal(k));
+        p.thighAngle = thighAngle(sagittal(k), sagittal(h));
+        const double beyond = std::max(0.0, (k - m_foot).norm() - m_shank),
+                     unlike = p.shinAngle - kShinShare * p.kneeFlexion,
+                     allowed = kStandingOffDeg + kShinShareOffDeg * std::max(0.0, p.kneeFlexion) / kDeepDeg;
+        p.cost = square(moved / kKneeOff) + square(unlike / allowed) + square(beyond / kBeyond);
+        return p;
+    }
+    /// How far the knee has to be moved for all three to agree best: the lowest cost of a few places, and of the
+    /// parabola through it and its neighbours.
+    double bestMoved(const Vec2& hip, const Vec2& knee, double perStature) const {
+        constexpr int kEachWay = 8;
+        constexpr double kStep = 0.0075;
+        std::array<double, 2 * kEachWay + 1> costs{};
+        for (int k = -kEachWay; k <= kEachWay; ++k)
+            costs[static_cast<std::size_t>(k + kEachWay)] = posed(hip, knee, k * kStep, perStature).cost;
+        const auto lowest = static_cast<std::size_t>(std::min_element(costs.begin(), costs.end()) - costs.begin());
+        double at = static_cast<double>(lowest) - kEachWay;
+        if (lowest > 0 && lowest + 1 < costs.size()) {
+            const double before = costs[lowest - 1], here = costs[lowest], after = costs[lowest + 1],
+                         bent = before - 2 * here + after;
+            if (bent > 0) at += 0.5 * (before - after) / bent;
+        }
+        return at * kStep;
+    }
+
+  private:
+    static double square(double v) { return v * v; }
+    /// In the plane of a client who faces the camera, their front at +x.
+    static Vec2 sagittal(const Vector3d& p) { return {-p.z(), p.y()}; }
+
+    const Sight& m_sight;
+    Vector3d m_foot;
+    double m_shank, m_thigh;
+};
+
+}  // namespace
+
+LegsInSpace legsInSpace(const Track& t) {
+    LegsInSpace out;
+    if (t.view != ViewKind::Front || t.family != Family::Squat || !(t.bodyPx > 1)) return out;
+    const Sight sight(t);
+    const Vec2 hips = 0.5 * (t.standingAt(L::LeftHip) + t.standingAt(L::RightHip));
+    const double standsAt = sight.focalPx() / t.bodyPx * sight.through(hips).z();
+    auto atRest = [&](L point) -> Vector3d {
+        const Vector3d s = sight.through(t.standingAt(point));
+        return s * (standsAt / s.z());
+    };
+    for (Side side : {Side::Left, Side::Right}) {
+        const L hip = ofSide(L::LeftHip, side), knee = ofSide(L::LeftKnee, side), ankle = ofSide(L::LeftAnkle, side);
+        const Vector3d foot = atRest(ankle), restKnee = atRest(knee);
+        const double shank = 0.5 * ((restKnee - foot).norm() + proportion::kShank),
+                     thigh = 0.5 * ((atRest(hip) - restKnee).norm() + proportion::kThigh);
+        const Leg standing(sight, foot, shank, thigh);
+        LegInSpace& leg = out[static_cast<std::size_t>(side)];
+        for (std::size_t i = 0; i < t.size(); ++i) {
+            const double moved = standing.bestMoved(t.at(hip, i), t.at(knee, i), t.bodyPx);
+            const auto pose = standing.posed(t.at(hip, i), t.at(knee, i), moved, t.bodyPx);
+            leg.kneeFlexion.push_back(pose.kneeFlexion);
+            leg.shinAngle.push_back(pose.shinAngle);
+            leg.thighAngle.push_back(pose.thighAngle);
+            leg.kneeMoved.push_back(moved);
+        }
+    }
+    return out;
+}
+
+}  // namespace zevo
