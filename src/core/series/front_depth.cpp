@@ -2,7 +2,6 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 #include "core/base/angles.h"
@@ -79,22 +78,24 @@ class Leg {
         p.cost = square(moved / kKneeOff) + square(unlike / allowed) + square(beyond / kBeyond);
         return p;
     }
-    /// How far the knee has to be moved for all three to agree best: the lowest cost of a few places, and of the
-    /// parabola through it and its neighbours.
+    /// How far the knee has to be moved for all three to agree best: downhill from where it is drawn, and to the lowest
+    /// place of the parabola there.
     double bestMoved(const Vec2& hip, const Vec2& knee, double perStature) const {
-        constexpr int kEachWay = 8;
+        constexpr int kMostSteps = 8;
         constexpr double kStep = 0.0075;
-        std::array<double, 2 * kEachWay + 1> costs{};
-        for (int k = -kEachWay; k <= kEachWay; ++k)
-            costs[static_cast<std::size_t>(k + kEachWay)] = posed(hip, knee, k * kStep, perStature).cost;
-        const auto lowest = static_cast<std::size_t>(std::min_element(costs.begin(), costs.end()) - costs.begin());
-        double at = static_cast<double>(lowest) - kEachWay;
-        if (lowest > 0 && lowest + 1 < costs.size()) {
-            const double before = costs[lowest - 1], here = costs[lowest], after = costs[lowest + 1],
-                         bent = before - 2 * here + after;
-            if (bent > 0) at += 0.5 * (before - after) / bent;
+        auto costAt = [&](int steps) { return posed(hip, knee, steps * kStep, perStature).cost; };
+        int at = 0;
+        double below = costAt(-1), here = costAt(0), above = costAt(1);
+        const int way = below < above ? -1 : 1;
+        while (std::min(below, above) < here && std::abs(at) < kMostSteps) {
+            at += way;
+            (way < 0 ? above : below) = here;
+            here = way < 0 ? below : above;
+            (way < 0 ? below : above) = costAt(at + way);
         }
-        return at * kStep;
+        const double bent = below - 2 * here + above;
+        const double beside = bent > 0 ? std::clamp(0.5 * (below - above) / bent, -1.0, 1.0) : 0;
+        return (at + beside) * kStep;
     }
 
   private:
