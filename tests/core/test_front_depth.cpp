@@ -122,6 +122,31 @@ class TestFrontDepth : public QObject {
                 before->result.reps[0].find("thigh_angle")->pm90 + 0.5);
     }
 
+    /// A knee the coach put in its place is not weighed against what shins usually do.
+    void aKneeThatTheCoachPutStays() {
+        const auto spec = fromFront();
+        const auto poses = sim::truePoses(spec);
+        const auto cleaned = cleanPoses(poses, spec.scene.camera.width, spec.scene.camera.height, told(spec).hold);
+        QVERIFY(bool(cleaned));
+        const Context context{175, "auto"};
+        const auto before = finishTrack(*cleaned, poses, context);
+        QVERIFY(bool(before));
+        const std::size_t at = before->sampleAt(sim::SpecMotion(spec.motion).reps()[1].bottomS);
+        Corrections hand;
+        for (const Landmark knee : {Landmark::LeftKnee, Landmark::RightKnee}) {
+            const Vec2 place = before->toPicture(before->at(knee, at));
+            hand.moved.push_back({before->timesS[at], knee, place.x(), place.y() - 0.03 * before->bodyPx});
+        }
+        const auto after = finishTrack(*cleaned, poses, context, hand);
+        QVERIFY(bool(after));
+        const auto was = legsInSpace(*before), is = legsInSpace(*after);
+        for (std::size_t side : {0U, 1U}) {
+            NEAR(is[side].kneeMoved[at], 0, 0.006);
+            QVERIFY2(is[side].thighAngle[at] < was[side].thighAngle[at] - 5,
+                     qPrintable(QString::number(is[side].thighAngle[at])));
+        }
+    }
+
     /// A clip from the side knows it better, whichever was filmed first.
     void theSideCounts() {
         auto front = fromFront(), side = front;

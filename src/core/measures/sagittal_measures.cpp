@@ -19,18 +19,21 @@ namespace {
 
 /// As both legs stand in space, seen from the front (series/front_depth.h). What left and right differ by, half of
 /// what the thigh turned by when the knee was moved, and for lines that are held against gravity how far the camera
-/// looks up or down, is not known better. Nothing of another
-/// view or family, or where the network was less than sure of a leg: it was by 0.97 and more where it was right, and by
-/// 0.74 to 0.93 where it had a thigh 10 to 23° wrong (docs/measurements.md, “Depth from the front”).
+/// looks up or down, is not known better. Nothing of another view or family, or where the network was less than sure of
+/// a leg: of fifteen such repetitions eleven had the thigh 7 to 29° wrong (docs/measurements.md, “Depth from the
+/// front”).
 template <std::vector<double> LegInSpace::*Values>
 std::optional<Reading> fromFront(const MeasureInput& in, double pm90, bool againstGravity) {
     const auto &left = in.front->inSpace[0].*Values, &right = in.front->inSpace[1].*Values;
     if (left.empty()) return std::nullopt;
     constexpr double kSeen = calibrated("front.seen"), kPitchPm = calibrated("front.pitch");
     const std::size_t at = in.rep.bottom, half = in.samples(kShortS);
-    for (const L point : {L::LeftHip, L::LeftKnee, L::LeftAnkle})
-        for (const Side side : {Side::Left, Side::Right})
-            if (in.track.seen[static_cast<std::size_t>(ofSide(point, side))][at] < kSeen) return std::nullopt;
+    for (const L end : {L::LeftHip, L::LeftKnee, L::LeftAnkle})
+        for (const Side side : {Side::Left, Side::Right}) {
+            const L point = ofSide(end, side);
+            if (!in.track.isManual(point, at) && in.track.seen[static_cast<std::size_t>(point)][at] < kSeen)
+                return std::nullopt;
+        }
     const double l = meanAround(left, at, half), r = meanAround(right, at, half);
     const double pitch = !againstGravity ? 0 : in.track.hold ? in.track.hold->pitchPm90 : kPitchPm;
     const double moved = 0.5 * (meanAround(in.front->inSpace[0].kneeMoved, at, half) +

@@ -62,12 +62,17 @@ class Leg {
     struct Pose {
         double kneeFlexion, shinAngle, thighAngle, cost;
     };
-    /// With the knee taken `moved` above its place; `perStature`: pixels.
-    Pose posed(const Vec2& hip, const Vec2& knee, double moved, double perStature) const {
+    /// Where hip and knee are drawn, pixels; a stature, likewise; and how far the knee may be drawn off its place.
+    struct Drawn {
+        Vec2 hip, knee;
+        double stature, kneeOff;
+    };
+    /// With the knee taken `moved` above its place, statures.
+    Pose posed(const Drawn& drawn, double moved) const {
         constexpr double kBeyond = 0.005, kStandingOffDeg = 2, kDeepDeg = 120;
-        const Vector3d toKnee = m_sight.through(knee + Vec2(0, moved * perStature));
+        const Vector3d toKnee = m_sight.through(drawn.knee + Vec2(0, moved * drawn.stature));
         const Vector3d k = reached(toKnee, m_foot, m_shank, Root::Nearer),
-                       h = reached(m_sight.through(hip), k, m_thigh, Root::Further);
+                       h = reached(m_sight.through(drawn.hip), k, m_thigh, Root::Further);
         Pose p{};
         p.kneeFlexion = kneeFlexion(sagittal(h), sagittal(k), sagittal(m_foot));
         p.shinAngle = shinAngle(sagittal(m_foot), sagittal(k));
@@ -75,15 +80,15 @@ class Leg {
         const double beyond = std::max(0.0, (k - m_foot).norm() - m_shank),
                      unlike = p.shinAngle - kShinShare * p.kneeFlexion,
                      allowed = kStandingOffDeg + kShinShareOffDeg * std::max(0.0, p.kneeFlexion) / kDeepDeg;
-        p.cost = square(moved / kKneeOff) + square(unlike / allowed) + square(beyond / kBeyond);
+        p.cost = square(moved / drawn.kneeOff) + square(unlike / allowed) + square(beyond / kBeyond);
         return p;
     }
     /// How far the knee has to be moved for all three to agree best: downhill from where it is drawn, and to the lowest
     /// place of the parabola there.
-    double bestMoved(const Vec2& hip, const Vec2& knee, double perStature) const {
+    double bestMoved(const Drawn& drawn) const {
         constexpr int kMostSteps = 8;
         constexpr double kStep = 0.0075;
-        auto costAt = [&](int steps) { return posed(hip, knee, steps * kStep, perStature).cost; };
+        auto costAt = [&](int steps) { return posed(drawn, steps * kStep).cost; };
         int at = 0;
         double below = costAt(-1), here = costAt(0), above = costAt(1);
         const int way = below < above ? -1 : 1;
@@ -128,8 +133,11 @@ LegsInSpace legsInSpace(const Track& t) {
         const Leg standing(sight, foot, shank, thigh);
         LegInSpace& leg = out[static_cast<std::size_t>(side)];
         for (std::size_t i = 0; i < t.size(); ++i) {
-            const double moved = standing.bestMoved(t.at(hip, i), t.at(knee, i), t.bodyPx);
-            const auto pose = standing.posed(t.at(hip, i), t.at(knee, i), moved, t.bodyPx);
+            // Where the coach put the knee it stays, but for what a hand misses it by.
+            const double off = t.isManual(knee, i) ? std::min(kKneeOff, kHandPx / t.bodyPx) : kKneeOff;
+            const Leg::Drawn drawn{t.at(hip, i), t.at(knee, i), t.bodyPx, off};
+            const double moved = standing.bestMoved(drawn);
+            const auto pose = standing.posed(drawn, moved);
             leg.kneeFlexion.push_back(pose.kneeFlexion);
             leg.shinAngle.push_back(pose.shinAngle);
             leg.thighAngle.push_back(pose.thighAngle);

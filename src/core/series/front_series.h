@@ -34,7 +34,7 @@ struct FrontSeries {
     /// Middle of the trunk, between hips and shoulders, from the middle of the ankles; the client's right +, share of
     /// the ankles' distance. Of the hips alone the network shows half of a shift only, drawn to the middle of the feet.
     std::vector<double> trunkShift;
-    LegsInSpace inSpace;    ///< of a squat from the front, else without samples; mean no more than legsInSpace() says
+    LegsInSpace inSpace;    ///< of a squat from the front, else without samples (front_depth.h)
     double rightwards = 1;  ///< +1: the client's right lies towards +x of the track
 };
 
