@@ -1,20 +1,22 @@
 // How far the measurements are from the truth on virtual clients, and which planted faults are found.
 //   bench_accuracy [--small] [--no-trial] [--no-grid] [--truth] [--kept] [--only TEXT] [--keep DIR] [--model
-//   lite|full|heavy] [--people a|b [--first N] [--count N]]
+//   lite|full|heavy] [--people a|b] [--fronts | --upright-fronts] [--first N] [--count N]
 // Every clip is drawn, encoded and analysed like any other, and analysed once more from the true landmarks, so that
 // errors of the network and errors of our own geometry are told apart. With --keep, clips' poses stay in DIR and are
 // used again. --truth takes true landmarks for the network's: a look at the cases in seconds. --kept leaves
 // out what --keep has no poses of. --small fails (exit code 1) when reps are miscounted or an angle is further off than
 // a wide limit. --people films lifelike people (bench/people) instead of the figures: half a is for calibration, half b
 // for tables; with --keep the truth of each stays beside its poses. They also show the clean sets of the fault trial
-// and every fault clearly, unless --no-trial. A virtual client is not a person: this finds mistakes of ours and of the
-// network on such figures, nothing more.
+// and every fault clearly, unless --no-trial. --fronts: squats filmed from the front take the place of the grid
+// (fronts.h), by the figures or the people; --upright-fronts: with shins that hardly lean. A virtual client is not a
+// person: this finds mistakes of ours and of the network on such figures, nothing more.
 #include <cstdio>
 #include <cstring>
 #include <filesystem>
 #include <fstream>
 #include <nlohmann/json.hpp>
 
+#include "bench/accuracy/fronts.h"
 #include "bench/accuracy/tables.h"
 #include "bench/common.h"
 #include "bench/people/cast.h"
@@ -33,6 +35,7 @@ namespace {
 
 struct Options {
     bool small = false, trial = true, grid = true, truth = false, kept = false;
+    bool fronts = false, upright = false;
     std::string only, keep;
     std::string people;  ///< "a" or "b": the half
     int first = 0, count = 45;
@@ -168,6 +171,8 @@ int main(int argc, char** argv) {
         if (key == "--no-grid") options.grid = false;
         if (key == "--truth") options.truth = true;
         if (key == "--kept") options.kept = true;
+        if (key == "--fronts") options.fronts = true;
+        if (key == "--upright-fronts") options.fronts = options.upright = true;
         if (key == "--only") options.only = value;
         if (key == "--keep") options.keep = value;
         if (key == "--people") options.people = value;
@@ -184,9 +189,16 @@ int main(int argc, char** argv) {
         auto opened = bench::HumanPackage::open(bench::peopleFolder());
         if (!opened) return failed(opened.error());
         package = std::move(*opened);
-        auto sets = bench::peopleSets(*package, half, options.first, options.grid ? options.count : 0);
+        auto sets =
+            bench::peopleSets(*package, half, options.first, options.grid && !options.fronts ? options.count : 0);
         if (!sets) return failed(sets.error());
         cases = std::move(*sets);
+    }
+    if (options.fronts) {
+        auto sets = bench::frontSets(package.get(), half, options.first, options.count);
+        if (!sets) return failed(sets.error());
+        cases = std::move(*sets);
+        if (options.upright) bench::standShinsUpright(cases);
     }
     std::printf("%zu clips\n", cases.size());
     for (const auto& c : cases) {

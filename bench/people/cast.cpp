@@ -33,8 +33,8 @@ struct CastDice : Dice {
     double middling(double lo, double hi) { return (between(lo, hi) + between(lo, hi)) / 2; }
 };
 
-/// A seed that was looked at while something was being changed is spent: of half b numbers 0–59, and 1001–1022 of the
-/// trial; all of half a.
+/// A seed that was looked at while something was being changed is spent: of half b numbers 0–89, 1001–1022 of the
+/// trial, 1100–1105 (knees first) and 1200–1214 (from the front); all of half a.
 constexpr std::uint64_t kSeed = 24000;
 /// From this number on a lunge steps first and sinks afterwards, some more, some less.
 constexpr int kStepsFrom = 30;

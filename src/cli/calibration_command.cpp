@@ -22,6 +22,7 @@ const char* wordsOf(Basis basis) {
     switch (basis) {
         case Basis::HalfWidth: return "±";
         case Basis::Edge: return "edge";
+        case Basis::Tried: return "best of a few";
         case Basis::Practice: break;
     }
     return "common practice, no source";
@@ -39,6 +40,7 @@ const char* wordsOf(Figures figures) {
         case Figures::Others: return "figures of another making";
         case Figures::People: return "lifelike people";
         case Figures::GridAndPeople: return "grid and lifelike people";
+        case Figures::Fronts: return "squats from the front";
         case Figures::Older: break;
     }
     return "first figures";

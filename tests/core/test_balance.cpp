@@ -1,17 +1,10 @@
 // The lean a client needs: by hand, by what coaches expect of it, and on the virtual client.
 #include <Eigen/Geometry>
-#include <numbers>
 
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
 using namespace zevo;
-
-namespace {
-
-constexpr double kRadiansPerDegree = std::numbers::pi / 180;
-
-}  // namespace
 
 class TestBalance : public QObject {
     Q_OBJECT

@@ -111,11 +111,7 @@ class TestDepths : public QObject {
         auto spec = made::spec(2);
         spec.scene.camera.azimuthDeg = azimuth;
         spec.motion.stanceShare = stance;
-        const auto& camera = spec.scene.camera;
-        ClipFacts facts = made::facts(spec);
-        facts.hold = CameraHold{0, std::atan2(camera.heightM - camera.aimHeightM, camera.distanceM) / kRadiansPerDegree,
-                                0.5, 0.5};
-        const auto set = measureSet(narrowLegged(spec), facts, made::contextOf(spec));
+        const auto set = measureSet(narrowLegged(spec), made::heldFacts(spec), made::contextOf(spec));
         QVERIFY2(bool(set), set ? "" : made::words(set.error()));
         const sim::SpecMotion motion(spec.motion);
         for (const auto& e : motion.reps()) {

@@ -3,7 +3,6 @@
 #include <array>
 #include <cmath>
 
-#include "core/base/degrees.h"
 #include "core/series/front_depth.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
@@ -19,15 +18,6 @@ sim::ClipSpec fromFront(double heightM = 0.95) {
     s.scene.camera.azimuthDeg = 0;
     s.scene.camera.heightM = heightM;
     return s;
-}
-
-/// As the room would tell how the camera is held.
-ClipFacts told(const sim::ClipSpec& spec) {
-    const auto& camera = spec.scene.camera;
-    ClipFacts facts = made::facts(spec);
-    facts.hold =
-        CameraHold{0, std::atan2(camera.heightM - camera.aimHeightM, camera.distanceM) * kDegreesPerRadian, 0.5, 0.6};
-    return facts;
 }
 
 }  // namespace
@@ -53,7 +43,7 @@ class TestFrontDepth : public QObject {
         for (std::size_t i = 0; i < 3; ++i)
             spec.motion.reps[i].thighBottomDeg = thigh[i], spec.motion.reps[i].shinBottomDeg = shin[i];
         const sim::SpecMotion motion(spec.motion);
-        for (const ClipFacts& clip : {told(spec), made::facts(spec)}) {
+        for (const ClipFacts& clip : {made::heldFacts(spec), made::facts(spec)}) {
             const auto set = measureSet(sim::truePoses(spec), clip, made::contextOf(spec));
             QVERIFY2(bool(set), set ? "" : made::words(set.error()));
             QCOMPARE(set->track().view, ViewKind::Front);
@@ -78,7 +68,7 @@ class TestFrontDepth : public QObject {
     /// A pitch that is not known turns what is held against gravity by as much, and the knee not at all.
     void aPitchNobodyToldWidensWhatIsHeldAgainstGravity() {
         const auto spec = fromFront();
-        const auto known = measureSet(sim::truePoses(spec), told(spec), made::contextOf(spec)),
+        const auto known = measureSet(sim::truePoses(spec), made::heldFacts(spec), made::contextOf(spec)),
                    unknown = measureSet(sim::truePoses(spec), made::facts(spec), made::contextOf(spec));
         QVERIFY(known && unknown);
         const auto &a = known->result.reps[0], &b = unknown->result.reps[0];
@@ -114,9 +104,9 @@ class TestFrontDepth : public QObject {
     void legsThatDifferWidenTheDoubt() {
         const auto spec = fromFront();
         auto poses = sim::truePoses(spec);
-        const auto before = measureSet(poses, told(spec), made::contextOf(spec));
+        const auto before = measureSet(poses, made::heldFacts(spec), made::contextOf(spec));
         for (auto& f : poses) f.at(Landmark::LeftHip).y += 12;
-        const auto after = measureSet(poses, told(spec), made::contextOf(spec));
+        const auto after = measureSet(poses, made::heldFacts(spec), made::contextOf(spec));
         QVERIFY(before && after);
         QVERIFY(after->result.reps[0].find("thigh_angle")->pm90 >
                 before->result.reps[0].find("thigh_angle")->pm90 + 0.5);
@@ -126,7 +116,8 @@ class TestFrontDepth : public QObject {
     void aKneeThatTheCoachPutStays() {
         const auto spec = fromFront();
         const auto poses = sim::truePoses(spec);
-        const auto cleaned = cleanPoses(poses, spec.scene.camera.width, spec.scene.camera.height, told(spec).hold);
+        const auto cleaned =
+            cleanPoses(poses, spec.scene.camera.width, spec.scene.camera.height, made::heldFacts(spec).hold);
         QVERIFY(bool(cleaned));
         const Context context{175, "auto"};
         const auto before = finishTrack(*cleaned, poses, context);
@@ -154,10 +145,10 @@ class TestFrontDepth : public QObject {
         const auto context = made::contextOf(front);
         for (const bool frontFirst : {true, false}) {
             const auto &first = frontFirst ? front : side, &second = frontFirst ? side : front;
-            auto set = measureSet(sim::truePoses(first), told(first), context);
+            auto set = measureSet(sim::truePoses(first), made::heldFacts(first), context);
             QVERIFY2(bool(set), set ? "" : made::words(set.error()));
-            QVERIFY(bool(joinSecondView(*set, sim::truePoses(second), told(second))));
-            const auto alone = measureSet(sim::truePoses(side), told(side), context);
+            QVERIFY(bool(joinSecondView(*set, sim::truePoses(second), made::heldFacts(second))));
+            const auto alone = measureSet(sim::truePoses(side), made::heldFacts(side), context);
             for (std::size_t k = 0; k < 3; ++k)
                 for (const char* id : {"thigh_angle", "shin_angle", "knee_flexion"}) {
                     const Measurement* m = set->result.reps[k].find(id);
@@ -174,7 +165,7 @@ class TestFrontDepth : public QObject {
         for (double thigh : {24.0, 3.0, -16.0}) {
             auto spec = fromFront();
             for (auto& r : spec.motion.reps) r.thighBottomDeg = thigh;
-            const auto set = measureSet(sim::truePoses(spec), told(spec), made::contextOf(spec));
+            const auto set = measureSet(sim::truePoses(spec), made::heldFacts(spec), made::contextOf(spec));
             QVERIFY(bool(set));
             const auto found = findFaults(set->result.reps, standard);
             const auto shortOf =

@@ -176,10 +176,7 @@ class TestRoom : public QObject {
             spec.scene.camera.heightM = 0.95;
             const auto level = measureSet(sim::truePoses(spec), made::facts(spec), made::context());
             spec.scene.camera.heightM = height;
-            const auto& c = spec.scene.camera;
-            ClipFacts known = made::facts(spec);
-            known.hold = CameraHold{0, std::atan2(height - c.aimHeightM, c.distanceM) * kDegreesPerRadian, 0.2, 1};
-            const auto told = measureSet(sim::truePoses(spec), known, made::context()),
+            const auto told = measureSet(sim::truePoses(spec), made::heldFacts(spec), made::context()),
                        blind = measureSet(sim::truePoses(spec), made::facts(spec), made::context());
             QVERIFY(level && told && blind);
             const double truth = level->result.reps[0].find("thigh_angle")->value;

@@ -1,12 +1,14 @@
 #pragma once
 
 #include <QTest>
+#include <cmath>
 #include <memory>
 #include <random>
 #include <string>
 #include <vector>
 
 #include "catalog/data_files.h"
+#include "core/base/degrees.h"
 #include "core/serial/result_json.h"
 #include "core/session/session.h"
 #include "present/words.h"
@@ -61,6 +63,14 @@ inline ClipFacts facts(const sim::ClipSpec& s) {
     ClipFacts f;
     f.width = s.scene.camera.width;
     f.height = s.scene.camera.height;
+    return f;
+}
+
+/// The same, with how the camera is held as a room would tell it: level, looking at where it is aimed.
+inline ClipFacts heldFacts(const sim::ClipSpec& s) {
+    const auto& c = s.scene.camera;
+    ClipFacts f = facts(s);
+    f.hold = CameraHold{0, std::atan2(c.heightM - c.aimHeightM, c.distanceM) * kDegreesPerRadian, 0.5, 0.6};
     return f;
 }
 
