@@ -16,8 +16,13 @@ namespace {
 /// Frames before and after the turning point.
 constexpr int kApart = 2;
 
+/// Which networks are asked besides the one that was followed.
+struct Asked {
+    bool larger = true, second = true;
+};
+
 Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& reader, const Observation& seen,
-                            double bottomS, bool larger, std::vector<SecondEstimate>& out) {
+                            double bottomS, Asked asked, std::vector<SecondEstimate>& out) {
     const double frameS = 1 / std::max(1.0, source.facts().frameRate);
     reader.reset();
     if (!source.seek(std::max(0.0, bottomS - (kApart + 0.5) * frameS))) return {};
@@ -31,7 +36,7 @@ Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& r
         PoseFrame near = seen.poses[*at];
         for (auto& p : near.points) p.x /= scale, p.y /= scale;
         for (const bool second : {false, true}) {
-            if (!second && !larger) continue;
+            if (second ? !asked.second : !asked.larger) continue;
             auto estimate =
                 second ? reader.second(frame.picture.view(), near) : reader.larger(frame.picture.view(), near);
             if (!estimate) return estimate.error();
@@ -46,7 +51,10 @@ Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& r
 
 void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
                              const std::atomic<bool>& cancel, Observation& seen) {
-    if (isFrontal(found.track->view) || !secondEstimatesHelp(found.track->family)) return;
+    if (!secondEstimatesHelp(found.track->family, found.track->view)) return;
+    // From the front no point is moved, and only the larger network is a witness.
+    const Asked asked{options.model != pose::ModelSize::Heavy, !isFrontal(found.track->view)};
+    if (!asked.larger && !asked.second) return;
     std::vector<double> bottoms;
     for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);
     const auto workers = static_cast<std::size_t>(
@@ -62,10 +70,8 @@ void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found,
                     auto source = media::openClip(clip, {kWidestFrame});
                     if (!source) return source.error();
                     for (std::size_t i = w; i < bottoms.size() && !cancel; i += workers)
-                        if (auto asked = estimateAround(**source, **reader, seen, bottoms[i],
-                                                        options.model != pose::ModelSize::Heavy, parts[w]);
-                            !asked)
-                            return asked;
+                        if (auto done = estimateAround(**source, **reader, seen, bottoms[i], asked, parts[w]); !done)
+                            return done;
                     return {};
                 });
             });
@@ -77,7 +83,7 @@ void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found,
     std::string unasked;
     for (std::size_t i = 0; i < bottoms.size(); ++i)
         if (std::none_of(seen.secondEstimates.begin(), seen.secondEstimates.end(), [&](const SecondEstimate& o) {
-                return o.network == "second" && std::abs(o.timeS - bottoms[i]) < kAboutS;
+                return o.network == (asked.second ? "second" : "heavy") && std::abs(o.timeS - bottoms[i]) < kAboutS;
             }))
             unasked += (unasked.empty() ? "" : ", ") + std::to_string(found.reps[i].index);
     if (!unasked.empty()) seen.notices.push_back({NoticeKind::NotLookedTwice, {unasked}});

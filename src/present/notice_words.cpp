@@ -110,6 +110,20 @@ QString plain(const Notice& n) {
         case NoticeKind::UnknownMovement: return tr("Zevo does not know the movement “%1”.").arg(word);
         case NoticeKind::StatureUnknown:
             return tr("The client's stature is not known: lengths in centimetres were left out.");
+        case NoticeKind::SizeContradicted:
+            return (n.number(0) < 0
+                        ? tr("Something may hide the feet: from floor to eyes the client is %1 % smaller than "
+                             "by trunk and thighs, which lengths go by. ")
+                        : tr("Something may hide a hip or a shoulder: by trunk and thighs the client is %1 % "
+                             "smaller than from floor to eyes, which lengths go by. "))
+                       .arg(std::abs(n.number(0))) +
+                   tr("Lengths are less sure; draw a true length for better.");
+        case NoticeKind::LengthContradicted:
+            return (n.number(0) > 0
+                        ? tr("By the length that was drawn the client is %1 % taller than their stature. ")
+                        : tr("By the length that was drawn the client is %1 % shorter than their stature. "))
+                       .arg(std::abs(n.number(0))) +
+                   tr("Check its ends, how long it is, and that it is as far from the camera as the client.");
         case NoticeKind::LostPerCent:
             return tr("The client was lost in %1 % of the frames; values there are less sure.").arg(number);
         case NoticeKind::OffBalance:
@@ -125,6 +139,10 @@ QString plain(const Notice& n) {
         case NoticeKind::NetworksDisagree:
             return tr("Two networks disagree at the turning point of rep %1: something may hide the near leg or hip. "
                       "Values there are unsure; film with it free.")
+                .arg(word);
+        case NoticeKind::HipsDoubted:
+            return tr("Two networks have the hips at different heights at the turning point of rep %1: what is read "
+                      "there is unsure. Film from the side for depth.")
                 .arg(word);
         case NoticeKind::BackNotRead: return backWords(n);
         case NoticeKind::MarkLost:

@@ -163,7 +163,9 @@ class TestCorrections : public QObject {
         const auto same = o.with(ReferenceLength{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), shankCm}});
         NEAR(same->set.track().cmPerPixel, t.cmPerPixel, 1e-9);
         QVERIFY(same->set.track().scaleCalibrated);
+        QVERIFY(!made::says(same->set.result.notices, NoticeKind::LengthContradicted));
         const auto twice = o.with(ReferenceLength{false, {ankle.x(), ankle.y(), knee.x(), knee.y(), 2 * shankCm}});
+        QVERIFY(made::says(twice->set.result.notices, NoticeKind::LengthContradicted));
         const auto &was = o.rep(0), &is = twice->set.result.reps[0];
         NEAR(is.find("knee_past_toe")->value, 2 * was.find("knee_past_toe")->value, 0.01);
         QCOMPARE(is.find("knee_flexion")->value, was.find("knee_flexion")->value);

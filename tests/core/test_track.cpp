@@ -206,6 +206,41 @@ class TestTrack : public QObject {
         QVERIFY(refusedWith(tiny).contains("too small"));
     }
 
+    /// A plate before the feet makes who is seen from floor to eyes too small; trunk and thighs say so, and lengths go
+    /// by them. A hidden hip does not.
+    void aClientWhoseFeetAreHiddenIsAsLargeAsTheirTrunk() {
+        const auto spec = made::spec(3);
+        auto poses = sim::truePoses(spec);
+        const auto whole = measureSet(poses, made::facts(spec), made::contextOf(spec));
+        QVERIFY(bool(whole));
+        const double truly = whole->track().bodyPx;
+        QCOMPARE(whole->track().sizeContradictedBy, 0);
+        QVERIFY(!made::says(whole->result.notices, NoticeKind::SizeContradicted));
+        auto raised = [&](double statures) {
+            auto out = poses;
+            for (auto& f : out)
+                for (const Landmark part :
+                     {Landmark::LeftHeel, Landmark::RightHeel, Landmark::LeftToe, Landmark::RightToe})
+                    f.points[static_cast<std::size_t>(part)].y -= static_cast<float>(statures * truly);
+            return measureSet(out, made::facts(spec), made::contextOf(spec));
+        };
+        const auto little = raised(0.06), much = raised(0.22);
+        QVERIFY(little && much);
+        QCOMPARE(little->track().sizeContradictedBy, 0);
+        NEAR(much->track().sizeContradictedBy, -0.22 / 0.936, 0.05);
+        NEAR(much->track().bodyPx / truly, 1, 0.05);
+        QVERIFY(made::says(much->result.notices, NoticeKind::SizeContradicted));
+        const auto *sure = whole->result.reps[0].find("knee_past_toe"),
+                   *less = much->result.reps[0].find("knee_past_toe");
+        QVERIFY(sure && less && less->pm90 >= sure->pm90);
+        auto hip = poses;
+        for (auto& f : hip)
+            f.points[static_cast<std::size_t>(Landmark::RightHip)].y -= static_cast<float>(0.12 * truly);
+        const auto hidden = measureSet(hip, made::facts(spec), made::contextOf(spec));
+        QVERIFY(bool(hidden));
+        NEAR(hidden->track().bodyPx / truly, 1, 0.02);
+    }
+
     /// What other networks saw moves the turning point, or raises a doubt; it never moves what is far from it in time.
     /// Networks that learnt on people who stand are not asked about one who lies.
     void nobodyElseIsAskedAboutAClientWhoLies() {

@@ -260,6 +260,9 @@ class TestPipeline : public QObject {
         NEAR(set->set.result.second->lagS(), -0.4, 0.04);  // a frame
         QVERIFY(set->second && !set->second->poses.empty());
         for (const auto& rep : set->set.result.reps) QVERIFY(rep.find("knee_in_left") && rep.find("thigh_angle"));
+        // From the front the larger network alone is a witness.
+        QCOMPARE(set->second->secondEstimates.size(), 3 * set->set.result.reps.size());
+        for (const SecondEstimate& e : set->second->secondEstimates) QCOMPARE(e.network, std::string("heavy"));
         // The same side twice does not belong together.
         auto again = analyse(fixture("side"));
         QVERIFY(!pipeline::analyseSecondClip(*again, fixture("side"), true, 0, options, cancel));

@@ -9,7 +9,7 @@ namespace zevo {
 namespace {
 
 /// Ear above the shoulder line, share of stature: eye height less shoulder height (Drillis & Contini, from memory).
-constexpr double kHeadAboveShoulder = 0.936 - proportion::kShoulderHeight;
+constexpr double kHeadAboveShoulder = proportion::kEyeHeight - proportion::kShoulderHeight;
 /// Sagittal slant of a squat that goes no deeper than this is not a squat's.
 constexpr double kHighestThigh = 60, kLowestThigh = -40, kThighStep = 0.25;
 

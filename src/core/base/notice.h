@@ -30,12 +30,15 @@ enum class NoticeKind {
     UnknownMovement,   ///< id
     // What limits what was measured.
     StatureUnknown,
-    LostPerCent,  ///< per cent of the frames
+    SizeContradicted,  ///< per cent by which floor and eyes make the client smaller (−) or larger than trunk and thigh
+    LengthContradicted,  ///< per cent by which the told length makes them taller than their stature, or shorter (−)
+    LostPerCent,         ///< per cent of the frames
     OffBalance,
     CameraTilted,      ///< degrees, put right
     OffSquare,         ///< degrees
     NetworksDisagree,  ///< repetitions, as a list: "2, 4"
     LegsDoubted,       ///< repetitions likewise
+    HipsDoubted,       ///< repetitions likewise: from the front
     NotLookedTwice,    ///< repetitions likewise
     BackNotRead,       ///< why (backDoubtName), repetitions likewise
     MarkLost,          ///< which (markName), repetitions likewise

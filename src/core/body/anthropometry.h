@@ -16,6 +16,7 @@ inline constexpr double kHipBreadth = 0.191;
 inline constexpr double kUpperArm = 0.186;
 inline constexpr double kForearm = 0.146;
 inline constexpr double kHand = 0.108;
+inline constexpr double kEyeHeight = 0.936;
 inline constexpr double kShoulderHeight = 0.818;
 inline constexpr double kHipHeight = 0.530;
 inline constexpr double kKneeHeight = 0.285;

@@ -33,19 +33,10 @@ double markPx(const MeasureInput& in) {
     return kMarkPx * std::max(1.0, std::max(in.track.pictureWidth, in.track.pictureHeight) / kReadPx);
 }
 
-/// Whether the client is as large in the picture as their trunk says. Their size is taken from floor to eyes; plates
-/// before the feet make it too small by as much as a third, and every length with it. Nothing hides the trunk of a
-/// client who stands, and people's differ by less than that (0.29 of the stature in the table of people; 0.29 to 0.32
-/// as the network sees it, docs/measurements.md, “Marked points”).
-bool sizeIsLikely(const Track& t) {
-    constexpr double kShortest = calibrated("doubt.trunk_short"), kLongest = calibrated("doubt.trunk_long");
-    const double trunk = (t.standingFlatAt(t.nearOf(L::LeftShoulder)) - t.standingFlatAt(t.nearOf(L::LeftHip))).norm();
-    return trunk > kShortest * t.bodyPx && trunk < kLongest * t.bodyPx;
-}
-
-/// The load over a whole repetition; null where it is not marked, was lost, or there is no scale to trust.
+/// The load over a whole repetition; null where it is not marked, was lost, or there is no scale to trust: what hides
+/// the feet of a client whose size is contradicted hides what a load is held against.
 const Line* load(const MeasureInput& in) {
-    return in.marks && in.track.cmPerPixel > 0 && sizeIsLikely(in.track) ? in.marks->loadIn(in.rep) : nullptr;
+    return in.marks && in.track.cmPerPixel > 0 && in.track.sizeContradictedBy == 0 ? in.marks->loadIn(in.rep) : nullptr;
 }
 
 /// A place of the load that lies so far from the picture's middle is moved by an error of how near it is.

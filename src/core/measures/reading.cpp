@@ -31,7 +31,7 @@ std::vector<double> separation(const ViewSeries& v, Side) {
 /// The middle of both legs, as they stand in space.
 template <std::vector<double> LegInSpace::*Values>
 std::vector<double> inSpace(const ViewSeries& v) {
-    const auto &left = v.front->inSpace[0].*Values, &right = v.front->inSpace[1].*Values;
+    const auto &left = v.front->inSpace.weighed[0].*Values, &right = v.front->inSpace.weighed[1].*Values;
     std::vector<double> out;
     for (std::size_t i = 0; i < left.size(); ++i) out.push_back(0.5 * (left[i] + right[i]));
     return out;

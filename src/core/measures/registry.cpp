@@ -204,6 +204,8 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         if (const Track::Doubt* doubt = doubtAt(in, at); doubt && !isManual(def, in, at))
             widenForDisagreement(*doubt, m);
         const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
+        if (in.track.sizeContradictedBy != 0 && !in.track.scaleCalibrated && (def.unit == Unit::Centimetres || ofSpeed))
+            m.pm90 = std::hypot(m.pm90, calibrated("doubt.size.share") * m.value);
         if (mended && !isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);

@@ -18,14 +18,14 @@ std::optional<Reading> trunkLeanAtBottom(const MeasureInput& in) {
 namespace {
 
 /// As both legs stand in space, seen from the front (series/front_depth.h). What left and right differ by, half of
-/// what the thigh turned by when the knee was moved, and for lines that are held against gravity how far the camera
-/// looks up or down, is not known better. Nothing of another view or family, or where the network was less than sure of
+/// what the knee's height was weighed by, and for lines that are held against gravity how far the camera looks up or
+/// down, is not known better. Nothing of another view or family, or where the network was less than sure of
 /// a leg: of fifteen such repetitions eleven had the thigh 7 to 29° wrong (docs/measurements.md, “Depth from the
 /// front”).
 template <std::vector<double> LegInSpace::*Values>
 std::optional<Reading> fromFront(const MeasureInput& in, double pm90, bool againstGravity) {
-    const auto &left = in.front->inSpace[0].*Values, &right = in.front->inSpace[1].*Values;
-    if (left.empty()) return std::nullopt;
+    const LegsInSpace& legs = in.front->inSpace;
+    if ((legs.weighed[0].*Values).empty()) return std::nullopt;
     constexpr double kSeen = calibrated("front.seen"), kPitchPm = calibrated("front.pitch");
     const std::size_t at = in.rep.bottom, half = in.samples(kShortS);
     for (const L end : {L::LeftHip, L::LeftKnee, L::LeftAnkle})
@@ -34,12 +34,16 @@ std::optional<Reading> fromFront(const MeasureInput& in, double pm90, bool again
             if (!in.track.isManual(point, at) && in.track.seen[static_cast<std::size_t>(point)][at] < kSeen)
                 return std::nullopt;
         }
-    const double l = meanAround(left, at, half), r = meanAround(right, at, half);
-    const double pitch = !againstGravity ? 0 : in.track.hold ? in.track.hold->pitchPm90 : kPitchPm;
-    const double moved = 0.5 * (meanAround(in.front->inSpace[0].kneeMoved, at, half) +
-                                meanAround(in.front->inSpace[1].kneeMoved, at, half)),
-                 turned = moved / proportion::kThigh * kDegreesPerShare;
-    return reading((l + r) / 2, rootSumSquare({pm90, pitch, (l - r) / 2, turned / 2}), at);
+    auto ofBoth = [&](const std::array<LegInSpace, 2>& of) {
+        return std::array{meanAround(of[0].*Values, at, half), meanAround(of[1].*Values, at, half)};
+    };
+    const auto [l, r] = ofBoth(legs.weighed);
+    const auto [drawnL, drawnR] = ofBoth(legs.asDrawn);
+    const double pitch = !againstGravity ? 0
+                         : in.track.hold ? in.track.hold->pitchPm90
+                                         : kPitchPm,
+                 byWeighing = (l + r - drawnL - drawnR) / 2;
+    return reading((l + r) / 2, rootSumSquare({pm90, pitch, (l - r) / 2, byWeighing / 2}), at);
 }
 
 }  // namespace

@@ -113,6 +113,12 @@ class Leg {
     double m_shank, m_thigh;
 };
 
+void take(const Leg::Pose& pose, LegInSpace& into) {
+    into.kneeFlexion.push_back(pose.kneeFlexion);
+    into.shinAngle.push_back(pose.shinAngle);
+    into.thighAngle.push_back(pose.thighAngle);
+}
+
 }  // namespace
 
 LegsInSpace legsInSpace(const Track& t) {
@@ -131,17 +137,14 @@ LegsInSpace legsInSpace(const Track& t) {
         const double shank = 0.5 * ((restKnee - foot).norm() + proportion::kShank),
                      thigh = 0.5 * ((atRest(hip) - restKnee).norm() + proportion::kThigh);
         const Leg standing(sight, foot, shank, thigh);
-        LegInSpace& leg = out[static_cast<std::size_t>(side)];
+        LegInSpace &weighed = out.weighed[static_cast<std::size_t>(side)],
+                   &asDrawn = out.asDrawn[static_cast<std::size_t>(side)];
         for (std::size_t i = 0; i < t.size(); ++i) {
             // Where the coach put the knee it stays, but for what a hand misses it by.
             const double off = t.isManual(knee, i) ? std::min(kKneeOff, kHandPx / t.bodyPx) : kKneeOff;
             const Leg::Drawn drawn{t.at(hip, i), t.at(knee, i), t.bodyPx, off};
-            const double moved = standing.bestMoved(drawn);
-            const auto pose = standing.posed(drawn, moved);
-            leg.kneeFlexion.push_back(pose.kneeFlexion);
-            leg.shinAngle.push_back(pose.shinAngle);
-            leg.thighAngle.push_back(pose.thighAngle);
-            leg.kneeMoved.push_back(moved);
+            take(standing.posed(drawn, standing.bestMoved(drawn)), weighed);
+            take(standing.posed(drawn, 0), asDrawn);
         }
     }
     return out;

@@ -11,10 +11,12 @@ namespace zevo {
 /// client's sagittal plane.
 struct LegInSpace {
     std::vector<double> kneeFlexion, shinAngle, thighAngle;
-    std::vector<double> kneeMoved;  ///< how far above its place in the picture the knee was taken, statures
 };
 /// Left, right.
-using LegsInSpace = std::array<LegInSpace, 2>;
+struct LegsInSpace {
+    std::array<LegInSpace, 2> weighed;  ///< what counts
+    std::array<LegInSpace, 2> asDrawn;  ///< were each knee as high as it is drawn
+};
 
 /// How deep a squat goes, told by one camera in front of the client.
 ///
@@ -31,7 +33,8 @@ using LegsInSpace = std::array<LegInSpace, 2>;
 /// high by 2 % of the stature, as networks do of a thigh that points at the camera, makes a shin that leans by 25°
 /// stand upright. So the knee's height is weighed against what shins do in squats: they lean by about a quarter of the
 /// knee's bend. Both are observations with an error (calibration.h, “front.”); the knee is taken where they agree best,
-/// and how far it had to be moved is part of the doubt.
+/// and half of what an angle is another for it is part of the doubt: shins that hardly lean, as to a high box, are
+/// drawn towards those of others.
 ///
 /// Assumes feet that stay where they stood at rest, side by side and under the hips, and a client who faces the camera.
 /// Without samples of other families and from elsewhere: from behind, the knees are guessed through the legs. Pure;

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/base/calibration.h"
+
 namespace zevo {
 
 std::optional<NoticeKind> viewNotice(ViewKind view) {
@@ -30,6 +32,10 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
         out.push_back({kind, std::move(arguments)});
     };
     if (t.cmPerPixel <= 0) say(NoticeKind::StatureUnknown);
+    if (t.sizeContradictedBy != 0 && t.cmPerPixel > 0 && !t.scaleCalibrated)
+        say(NoticeKind::SizeContradicted, {std::round(100 * t.sizeContradictedBy)});
+    if (std::abs(t.toldAgainstStature) > calibrated("doubt.size"))
+        say(NoticeKind::LengthContradicted, {std::round(100 * t.toldAgainstStature)});
     if (t.trackedShare < 0.95) say(NoticeKind::LostPerCent, {std::round(100 * (1 - t.trackedShare))});
     if (levelDoubtDeg > 0) say(NoticeKind::OffBalance);
     constexpr double kWorthSayingDeg = 2;
@@ -97,7 +103,8 @@ void sayDoubts(MeasuredView& view) {
     for (const Rep& rep : view.reps)
         if (view.track->sideSwapFixedWithin(rep.start, rep.end))
             legs += (legs.empty() ? "" : ", ") + std::to_string(rep.index);
-    if (!reps.empty()) view.notices.push_back({NoticeKind::NetworksDisagree, {reps}});
+    const auto kind = isFrontal(view.track->view) ? NoticeKind::HipsDoubted : NoticeKind::NetworksDisagree;
+    if (!reps.empty()) view.notices.push_back({kind, {reps}});
     if (!legs.empty()) view.notices.push_back({NoticeKind::LegsDoubted, {legs}});
 }
 

@@ -10,6 +10,8 @@
 
 #include "core/base/angles.h"
 #include "core/base/calibration.h"
+#include "core/base/degrees.h"
+#include "core/body/anthropometry.h"
 
 namespace zevo {
 namespace {
@@ -83,6 +85,21 @@ bool isSomebodyElse(const Track& t, std::size_t at, const Differences& d) {
     for (auto id : {Landmark::LeftShoulder, Landmark::RightShoulder, Landmark::LeftHip, Landmark::RightHip})
         if (const auto& difference = d[static_cast<std::size_t>(id)]) sum += *difference, ++n;
     return n == 0 || (sum / n).norm() > kSomebodyElse * bodySpan(t, at);
+}
+
+/// From the front: by how much both thighs turn, degrees, where the larger network has the hips too much higher or
+/// lower to be believed.
+std::optional<double> hipsDoubtedBy(const Differences& larger, const Track& t) {
+    const auto &left = larger[static_cast<std::size_t>(Landmark::LeftHip)],
+               &right = larger[static_cast<std::size_t>(Landmark::RightHip)];
+    if (!left || !right) return std::nullopt;
+    double legs = 1;  // both, as long as they show at most, pixels
+    for (std::size_t i = 0; i < t.size(); ++i)
+        legs = std::max(legs, t.at(Landmark::LeftHip, i).y() + t.at(Landmark::RightHip, i).y() -
+                                  t.at(Landmark::LeftAnkle, i).y() - t.at(Landmark::RightAnkle, i).y());
+    const double apart = std::abs(left->y() + right->y()) / legs * (proportion::kThigh + proportion::kShank);
+    if (apart <= calibrated("doubt.front_hips")) return std::nullopt;
+    return apart / proportion::kThigh * kDegreesPerRadian;
 }
 
 double median3(double a, double b, double c) {
@@ -180,6 +197,10 @@ void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track
                 larger = medianOf(larger, other);
             else
                 takeLegsFromBoth(other, larger);
+        }
+        if (t.view == ViewKind::Front) {
+            if (const auto doubt = hipsDoubtedBy(larger, t)) t.doubts.push_back({atS, *doubt, false});
+            continue;
         }
         spread(t, at, larger);
     }

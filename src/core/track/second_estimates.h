@@ -8,9 +8,11 @@
 namespace zevo {
 
 /// Whether a second look is of use. Not for lying clients: the other networks were trained on people who stand, and
-/// made bridges worse (trunk 1.5 → 2.6° on average, and a third of them doubted; docs/measurements.md).
-inline bool secondEstimatesHelp(Family family) {
-    return family != Family::Bridge;
+/// made bridges worse (trunk 1.5 → 2.6° on average, and a third of them doubted; docs/measurements.md). From the front
+/// it is for squats, whose depth is told there, and from behind nothing is.
+inline bool secondEstimatesHelp(Family family, ViewKind view) {
+    if (view == ViewKind::Front) return family == Family::Squat;
+    return family != Family::Bridge && !isFrontal(view);
 }
 
 /// Takes in what other networks saw around the turning points (before perspective is undone).
@@ -23,6 +25,10 @@ inline bool secondEstimatesHelp(Family family) {
 /// the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where any one of
 /// the three stands that far apart, each point is the median of the three: the larger network can be the one that errs.
 /// Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
+///
+/// From the front no point is moved: the other networks' are no better there. Where the larger one has the hips more
+/// than 2 % of the stature higher or lower, the turning point is doubted (docs/measurements.md, “Depth from the
+/// front”).
 void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track& track);
 
 }  // namespace zevo

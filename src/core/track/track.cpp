@@ -10,6 +10,7 @@
 #include "core/base/degrees.h"
 #include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
+#include "core/track/body_size.h"
 #include "core/track/facing.h"
 #include "core/track/foot_lift.h"
 #include "core/track/perspective.h"
@@ -27,8 +28,6 @@ constexpr double kMinTrackedShare = 0.5;
 constexpr double kLongestGapS = 60;
 /// Below this share of the longer picture side the network finds people only now and then (measured).
 constexpr double kMinPersonShare = 0.23;
-/// Eye height as a share of stature: Drillis & Contini 1966, as printed in Winter (from memory).
-constexpr double kEyeHeight = 0.936;
 /// Both feet higher than usual by this share of the body: a jump.
 constexpr double kInTheAir = 0.035;
 constexpr float kMinPresence = 0.3F;
@@ -312,7 +311,14 @@ Result<CleanedPoses> cleanPoses(const PoseFrames& all, int pictureWidth, int pic
 Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames, const Context& context,
                           const Corrections& corrections, std::span<const SecondEstimate> secondEstimates) {
     Track track = cleaned.track;
-    if (!secondEstimatesHelp(context.family)) secondEstimates = {};
+    if (context.view == "side") track.view = ViewKind::Side;
+    if (context.view == "front") track.view = ViewKind::Front;
+    if (context.view == "rear") track.view = ViewKind::Rear;
+    if (context.view == "oblique") track.view = ViewKind::Oblique;
+    // Who lies and is filmed along the body shows their feet first.
+    if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
+        track.view = ViewKind::FootEnd;
+    if (!secondEstimatesHelp(context.family, track.view)) secondEstimates = {};
     if (!secondEstimates.empty()) {
         auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
@@ -323,13 +329,6 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     track.manualPoints = corrections.moved;
     track.family = context.family;
     track.drive = context.drive;
-    if (context.view == "side") track.view = ViewKind::Side;
-    if (context.view == "front") track.view = ViewKind::Front;
-    if (context.view == "rear") track.view = ViewKind::Rear;
-    if (context.view == "oblique") track.view = ViewKind::Oblique;
-    // Who lies and is filmed along the body shows their feet first.
-    if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
-        track.view = ViewKind::FootEnd;
     const auto standing =
         corrections.standingAtS ? standingAt(*corrections.standingAtS, track) : findStanding(track, cleaned.personPx);
     measureFootLift(frames, standing, track);
@@ -337,23 +336,23 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
         if (f.head.read)
             track.head.push_back(
                 {f.timeS, track.facesRight ? -f.head.turnDeg : f.head.turnDeg, f.head.likeness, f.head.apartDeg});
-    const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe),
-                   eye = track.nearOf(Landmark::LeftEye);
+    const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());
-    const double eyeHeightPx = track.standingAt(eye).y() - track.floorY;
-    const Landmark nearKnee = track.nearOf(Landmark::LeftKnee), nearAnkle = track.nearOf(Landmark::LeftAnkle);
-    const double shankPx = (track.standingAt(nearKnee) - track.standingAt(nearAnkle)).norm();
-    const bool lies = track.family == Family::Bridge;  // then nothing shows the stature but the segments
-    const double bodyPx = lies ? shankPx / proportion::kShank : eyeHeightPx / kEyeHeight;
+    const double bodyPx = bodySize(track.standing, track.near, track.family).px;
     undoPerspective(cleaned.depths, bodyPx, assumedFocalPx(track.pictureWidth, track.pictureHeight), track);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
     track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
-    const double flatBodyPx = lies ? bodyPx : (track.standingFlatAt(eye).y() - track.floorY) / kEyeHeight;
-    track.bodyPx = flatBodyPx;
-    if (context.statureCm > 0 && flatBodyPx > 20) track.cmPerPixel = context.statureCm / flatBodyPx;
+    const BodySize size =
+        track.family == Family::Bridge ? BodySize{bodyPx} : bodySize(track.standingFlat, track.near, track.family);
+    track.bodyPx = size.px, track.sizeContradictedBy = size.contradictedBy;
+    if (context.statureCm > 0 && size.px > 20) track.cmPerPixel = context.statureCm / size.px;
     if (const auto& told = corrections.length) {
         const double px = std::hypot(told->x2 - told->x1, told->y2 - told->y1);
-        if (px > kShortestToldPx && told->cm > 0) track.cmPerPixel = told->cm / px, track.scaleCalibrated = true;
+        if (px > kShortestToldPx && told->cm > 0) {
+            const double byStature = track.cmPerPixel;
+            track.cmPerPixel = told->cm / px, track.scaleCalibrated = true;
+            if (byStature > 0 && size.contradictedBy == 0) track.toldAgainstStature = track.cmPerPixel / byStature - 1;
+        }
     }
     return track;
 }

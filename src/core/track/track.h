@@ -141,7 +141,13 @@ struct Track {
     double bodyPx = 0;             ///< stature in pixels at the depth of the mid-hip
     double cmPerPixel = 0;         ///< 0 when neither the stature nor a true length is known
     bool scaleCalibrated = false;  ///< the scale is from a length the coach told, not from the stature
-    double floorY = 0;             ///< height of the soles at rest
+    /// By how much what tells the client's size contradicts itself (body_size.h): then bodyPx is less sure. 0: it
+    /// agrees.
+    double sizeContradictedBy = 0;
+    /// By how much the told length makes the client taller than their stature, a share; 0 where not both are known
+    /// and agreed upon.
+    double toldAgainstStature = 0;
+    double floorY = 0;  ///< height of the soles at rest
     std::size_t standingSamples = 0;
     std::array<Vec2, kLandmarkCount> standing{};  ///< median position at rest: standing upright, of a bridge lying
 
