@@ -128,8 +128,11 @@ std::optional<Reading> neckChange(const MeasureInput& in) {
         constexpr double kPicturePm = calibrated("neck.picture"), kInSquatPm = calibrated("neck.picture.squat");
         const double half = t.family == Family::Squat ? kInSquatPm : kPicturePm,
                      turned = calibrated("neck.picture.turn") * head->chinUpDeg;
-        return reading(meanAround(in.series.neckChange, at, in.samples(kLongS)),
-                       rootSumSquare({half, turned, head->apartDeg}), at);
+        // It tells of its own moment; around it the network's line counts again, which may leap.
+        const std::size_t shown = t.sampleAt(head->timeS);
+        const double lean = meanAround(in.series.trunkLean, at, in.samples(kLongS)) - in.series.trunkLean[shown];
+        return reading(wrapDegrees(in.series.neckChange[shown] + lean), rootSumSquare({half, turned, head->apartDeg}),
+                       at);
     }
     if (!headIsWhole(t, at)) return std::nullopt;
     const double byNose = meanAround(in.series.neckChange, at, in.samples(kLongS));
