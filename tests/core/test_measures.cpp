@@ -253,6 +253,35 @@ class TestMeasures : public QObject {
         QVERIFY(against.pm90 < plain.pm90);
     }
 
+    /// A knee that reads straight within its ± and is no straighter than it stood does not snap, and nothing is left
+    /// open; one that goes past how it stood does not settle it.
+    void kneesNoStraighterThanTheyStoodDoNotSnap() {
+        auto spec = made::spec(2);
+        auto seen = [&](double behindPx, bool onlyAfterwards) {
+            auto poses = sim::truePoses(spec);
+            for (auto& f : poses)
+                if (!onlyAfterwards || f.timeS > spec.motion.leadInS)
+                    for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee})
+                        f.points[static_cast<std::size_t>(knee)].x -= static_cast<float>(behindPx);
+            SetContext context = made::context();
+            context.movement = made::movement("squat");
+            auto set = measureSet(poses, made::facts(spec), context);
+            if (!set) qFatal("%s", made::words(set.error()));
+            return set->result.reps[0];
+        };
+        const Standard school = made::standard("whole-foot");
+        const Band* band = school.bandFor(MeasureId::named("top_knee_flexion"));
+        QVERIFY(band);
+        auto verdict = [&](const MeasuredRep& rep) { return judge(rep, *band, school)->verdict; };
+        const MeasuredRep drawnStraight = seen(7, false), snaps = seen(15, true);
+        const double top = drawnStraight.find("top_knee_flexion")->value;
+        QVERIFY2(top > 0 && top < 3, qPrintable(QString::number(top)));
+        QCOMPARE(judge(*drawnStraight.find("top_knee_flexion"), *band, school.minConfidence).verdict, Verdict::Unsure);
+        QCOMPARE(verdict(drawnStraight), Verdict::Inside);
+        QVERIFY(snaps.find("top_knee_change")->value < -4);
+        QVERIFY(verdict(snaps) != Verdict::Inside);
+    }
+
     void theTopIsReadAfterTheLift() {
         auto spec = made::spec(2);
         for (auto& r : spec.motion.reps) r.lockoutLeanDeg = 12, r.topS = 1.2;

@@ -6,6 +6,7 @@
 #include "core/base/calibration.h"
 #include "core/body/anthropometry.h"
 #include "core/measures/reading.h"
+#include "core/signal/filter.h"
 
 namespace zevo {
 
@@ -174,21 +175,42 @@ std::optional<Reading> atTop(const MeasureInput& in, const std::vector<double>& 
     return reading(meanAround(s, at, in.samples(kShortS)), pm90, at);
 }
 /// The network's points draw a standing knee straighter or more bent than it is, by 3° on average and each client
-/// otherwise. Where the client stood with straight knees as they were asked to, what they read there is taken off, and
-/// the ± is only what standing twice differs by (docs/measurements.md, “Knees at the top”).
-std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
+/// otherwise. Against the client's own stand the ± is only what standing twice differs by (docs/measurements.md, “Knees
+/// at the top”).
+std::optional<Reading> topKneeAgainst(const MeasureInput& in, std::optional<double> stand) {
     constexpr double kStandingTwicePm = calibrated("top.twice");
     const Track& t = in.track;
-    const bool known = in.stoodStraight && !in.rep.leg;  // a step or a split stands otherwise than the rest before
     const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
     auto top = atTop(in, in.legSeries().kneeFlexion, 0);
     if (!top) return top;
     const double misplaced =
         segmentLengthDeviation(t, {hip, knee}, top->sample) + segmentLengthDeviation(t, {knee, ankle}, top->sample);
-    top->pm90 = rootSumSquare({known ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
+    top->pm90 = rootSumSquare({stand ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
                                jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
-    if (known) top->value -= kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle));
+    if (stand) top->value -= *stand;
     return top;
+}
+/// Where the client stood with straight knees as they were asked to, that is straight.
+std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
+    const Track& t = in.track;
+    const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
+    // A step or a split stands otherwise than the rest before.
+    if (!in.stoodStraight || in.rep.leg) return topKneeAgainst(in, {});
+    return topKneeAgainst(in, kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle)));
+}
+/// However they stood in the second before they first went down: knees that are no straighter than then do not snap.
+/// Not against all rests, between which they may have snapped every time.
+std::optional<Reading> topKneeChange(const MeasureInput& in) {
+    constexpr double kGone = 0.05, kLeastS = 0.3;
+    if (in.rep.leg) return std::nullopt;
+    const auto& depth = in.series.depth;
+    const auto gone = static_cast<std::size_t>(
+        std::find_if(depth.begin(), depth.end(), [](double d) { return d > kGone; }) - depth.begin());
+    const std::size_t from = gone - std::min(gone, in.samples(1.0));
+    if (gone - from < in.samples(kLeastS) || gone > in.rep.bottom) return std::nullopt;
+    const auto& bend = in.legSeries().kneeFlexion;
+    return topKneeAgainst(
+        in, quantile({bend.begin() + static_cast<long>(from), bend.begin() + static_cast<long>(gone)}, 0.5));
 }
 std::optional<Reading> topTrunkLean(const MeasureInput& in) {
     const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};
@@ -335,6 +357,17 @@ std::span<const MeasureDef> sagittalMeasures() {
          {{Draw::Joint, kHip, kKnee, kAnkle}},
          {-15, 60},
          topKneeFlexion},
+        {"top_knee_change",
+         "Knees at the top against how they stood",
+         "knee flexion standing, less that at rest",
+         Unit::Degrees,
+         kSideView,
+         Of::WorkingLeg,
+         leg,
+         kByKnee,
+         {{Draw::Joint, kHip, kKnee, kAnkle}},
+         {-20, 40},
+         topKneeChange},
         {"top_trunk_lean",
          "Trunk at the top",
          "trunk inclination standing",
