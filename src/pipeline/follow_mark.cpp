@@ -207,7 +207,9 @@ Result<Mark> followMark(const std::string& clip, Mark mark, const Span& within, 
     if (auto went = pictures->forwards(first, within.toS, along(on)); !went) return went.error();
     if (!on.way || !on.way->hasBegun()) return Error{"There is no picture at the place that was marked.", clip};
     if (on.way->plain()) return refusal(NoticeKind::MarkNotSeen, {std::string(markName(mark.kind))});
-    if (auto went = pictures->backwards(within.fromS, within.toS, along(back)); !went) return went.error();
+    // Not from beyond the clip's end, where every piece would be looked for in vain.
+    const double endS = std::min(within.toS, moments.rbegin()->second.timeS + half);
+    if (auto went = pictures->backwards(within.fromS, endS, along(back)); !went) return went.error();
     if (auto went = pictures->forwards(within.fromS, first, along(check)); !went) return went.error();
 
     auto placeOf = [&](const MarkClick& c) -> Vec2 { return Vec2(c.x, c.y) / scale; };

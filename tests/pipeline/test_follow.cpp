@@ -57,6 +57,20 @@ struct Drawn {
     }
 };
 
+/// Clips of several tests, drawn once.
+const Drawn& romanianHinge() {
+    static const Drawn drawn(filmed("hinge", "romanian"));
+    return drawn;
+}
+const Drawn& squatFromTheFront() {
+    static const Drawn drawn([] {
+        auto s = filmed("squat", "");
+        s.scene.camera.azimuthDeg = 0;
+        return s;
+    }());
+    return drawn;
+}
+
 /// What the kernel says of this process.
 double megabytes(const char* what) {
     QFile status("/proc/self/status");
@@ -74,7 +88,7 @@ class TestFollow : public QObject {
   private slots:
     /// One click in the middle of the clip, both ways; every picture has a place, near the true one.
     void aBarsEndIsFollowedFromOneClick() {
-        const Drawn d(filmed("hinge", "romanian"));
+        const Drawn& d = romanianHinge();
         long told = 0;
         const auto done =
             d.followed(d.clickedAt(MarkKind::BarEnd, 0.5), std::atomic<bool>(false), [&](const pipeline::Progress& p) {
@@ -92,7 +106,7 @@ class TestFollow : public QObject {
 
     /// Slow motion: pictures are held by number, not by seconds, which were 440 MB of them.
     void manyPicturesASecondFillNoMemory() {
-        const Drawn d(filmed("hinge", "romanian"));
+        const Drawn& d = romanianHinge();
         const QString quick = d.dir.filePath("quick.mp4");
         made::ffmpeg({"-i", QString::fromStdString(d.clip), "-vf", "fps=240", "-preset", "ultrafast", quick});
         const double before = megabytes("VmRSS");
@@ -141,7 +155,7 @@ class TestFollow : public QObject {
 
     /// A plain wall cannot be followed, and it is said so instead of a path.
     void aPlainWallIsRefused() {
-        const Drawn d(filmed("squat", ""));
+        const Drawn& d = squatFromTheFront();
         const auto done = d.followed(Mark{MarkKind::Bell, 0, {{0.5, 100, 60}}, nullptr});
         QVERIFY(!done && done.error().notice && done.error().notice->kind == NoticeKind::MarkNotSeen);
         QVERIFY(present::sentence(done.error()).contains("tape"));
@@ -149,9 +163,7 @@ class TestFollow : public QObject {
 
     /// Cloth where tape is said to be: it would drift the same way there and back, and no second click would notice.
     void clothIsNoTape() {
-        auto s = filmed("squat", "");
-        s.scene.camera.azimuthDeg = 0;
-        const Drawn d(s);
+        const Drawn& d = squatFromTheFront();
         for (MarkKind kind : {MarkKind::HipLeft, MarkKind::HipRight}) {
             const auto done = d.followed(d.clickedAt(kind, 0.02));
             QVERIFY(!done && done.error().notice && done.error().notice->kind == NoticeKind::MarkNotSeen);
@@ -159,7 +171,7 @@ class TestFollow : public QObject {
     }
 
     void stoppingAndBadClipsAreErrors() {
-        const Drawn d(filmed("squat", "back-bar"));
+        const Drawn& d = romanianHinge();
         const std::atomic<bool> stop{true};
         const auto stopped = d.followed(d.clickedAt(MarkKind::BarEnd, 0.5), stop);
         QVERIFY(!stopped && stopped.error().notice && stopped.error().notice->kind == NoticeKind::Stopped);
