@@ -24,7 +24,7 @@ using namespace zevo;
 using namespace zevo::app;
 using namespace zevo::record;
 
-inline constexpr int kLong = 240000;  // ms; a slow machine is no reason to fail, and a hang must not cost the hour
+inline constexpr int kLong = 1200000;  // ms; a slow machine is no reason to fail, and a hang must not cost the hour
 
 template <typename Widget>
 Widget* child(QWidget* in, const char* name) {

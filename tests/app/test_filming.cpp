@@ -178,14 +178,15 @@ class TestFilming : public QObject {
         QTRY_VERIFY_WITH_TIMEOUT(scene().reps == 3, kLong);
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
         const auto& shown = review()->presenter();
-        QCOMPARE(shown.countedReps(), 3);
-        QVERIFY2(shown.saying().fault == "heels_rise", qPrintable(shown.saying().title));
+        QVERIFY(shown.countedReps() > 1);  // a slow machine reaches few pictures while the camera runs
         QVERIFY(!child<QLabel>(review(), "answer")->isVisible());
         // The careful reading takes the quick one's place without moving anything.
         review()->chooseRep(1);
         QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         QVERIFY2(text("notes").contains("Refined"), qPrintable(text("notes")));
         QCOMPARE(shown.rep(), 1);
+        QCOMPARE(shown.countedReps(), 3);
+        QVERIFY2(shown.saying().fault == "heels_rise", qPrintable(shown.saying().title));
         // Outlines are those of this body: none is larger than the picture.
         const auto outlines = *library().outlines(review()->id());
         QCOMPARE(outlines.size(), std::size_t{3});
@@ -204,6 +205,7 @@ class TestFilming : public QObject {
         QVERIFY2(film()->session()->tile(0).cue.contains("said"), qPrintable(film()->session()->tile(0).cue));
         QCOMPARE(filming()->dials().size, 0.0);
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         QVERIFY2(text("answer").startsWith("Worked"), qPrintable(text("answer") + " " + text("answerHow")));
         QVERIFY(text("answerHow").contains("After"));
         qInfo("the whole loop: %.0f s, %d moves of the camera", double(clock.elapsed()) / 1000, moves);
@@ -211,7 +213,6 @@ class TestFilming : public QObject {
         // set logged in two taps, the client's page read.
         QElapsedTimer between;
         between.start();
-        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         click("compareSet");
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->compare(), kLong);
         QVERIFY2(text("differences").contains("Heel off the floor"), qPrintable(text("differences")));
