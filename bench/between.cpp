@@ -31,7 +31,9 @@ using Reps = std::vector<MeasuredRep>;
 
 template <typename Ready>
 void wait(Ready ready) {
-    while (!ready()) QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 5);
+    QTimer wakes;
+    wakes.start(2);
+    while (!ready()) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
 }
 
 /// A client with two sets of a clip, measured.

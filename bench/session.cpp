@@ -169,7 +169,7 @@ void awake() {
     clock.start(2);
     bool shown = false;
     while (window.isWorking()) {
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 20);
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents);
         // The first one that is ready is opened while the other is still being measured.
         if (!shown && window.strip()->hasReady()) window.showReady(), shown = true;
     }
@@ -195,7 +195,7 @@ void theDemo() {
     clock.start(2);
     double first = 0;
     while (window.isWorking()) {
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 20);
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents);
         const bool shown = window.currentView() == window.review() && window.review()->stage()->hasPicture();
         if (first == 0 && shown) first = watch.seconds();
     }

@@ -8,6 +8,7 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QTimer>
 #include <cstdio>
 #include <functional>
 #include <set>
@@ -24,7 +25,10 @@ namespace {
 /// Goes on until it is so: a slow machine only takes longer. What can never come is told by `stuck`.
 bool waitFor(
     const std::function<bool()>& ready, const std::function<bool()>& stuck = [] { return false; }) {
-    while (!ready() && !stuck()) QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 20);
+    // Wakes at least so often. Waiting with a limit instead spins, and takes a core from who is being watched.
+    QTimer wakes;
+    wakes.start(10);
+    while (!ready() && !stuck()) QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     QApplication::processEvents();
     return ready();
 }
