@@ -380,9 +380,8 @@ void print(const Column& network, const Column& perfect) {
         std::printf("| %s | %+.1f | %.1f | %.1f | %.1f |\n", name.c_str(), e.bias(), e.meanSize(), e.sizeAt(0.95),
                     perfect.events.count(name) ? perfect.events.at(name).meanSize() : 0);
     std::printf(
-        "\n| from the front | n | bias | mean abs. error | 90th percentile | 95th | true landmarks: mean abs. | inside "
-        "the "
-        "stated ± | that ±, mean |\n|---|---|---|---|---|---|---|---|---|\n");
+        "\n| from the front | n | bias | mean abs. error | 90th percentile | 95th | true landmarks: mean abs. "
+        "| inside the stated ± | that ±, mean |\n|---|---|---|---|---|---|---|---|---|\n");
     for (const auto& [name, e] : network.front) {
         std::printf("| %s | %zu | %+.3f | %.3f | %.3f | %.3f | %.3f |", name.c_str(), e.values.size(), e.bias(),
                     e.meanSize(), e.sizeAt(0.90), e.sizeAt(0.95),

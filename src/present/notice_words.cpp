@@ -113,9 +113,9 @@ QString plain(const Notice& n) {
         case NoticeKind::SizeContradicted:
             return (n.number(0) < 0
                         ? tr("Something may hide the feet: from floor to eyes the client is %1 % smaller than "
-                             "by trunk and thighs, which lengths go by. ")
-                        : tr("Something may hide a hip or a shoulder: by trunk and thighs the client is %1 % "
-                             "smaller than from floor to eyes, which lengths go by. "))
+                             "by their trunk, which lengths go by. ")
+                        : tr("Something may hide a hip or a shoulder: from floor to eyes, which lengths go by, "
+                             "the client is %1 % larger than by their trunk. "))
                        .arg(std::abs(n.number(0))) +
                    tr("Lengths are less sure; draw a true length for better.");
         case NoticeKind::LengthContradicted:

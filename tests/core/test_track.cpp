@@ -1,5 +1,6 @@
 // From raw landmarks to the cleaned track: gaps, strays, mirrored clips, view, floor and scale, refusals.
 
+#include "core/base/calibration.h"
 #include "core/serial/pose_record.h"
 #include "core/track/facing.h"
 #include "core/track/track.h"
@@ -206,11 +207,11 @@ class TestTrack : public QObject {
         QVERIFY(refusedWith(tiny).contains("too small"));
     }
 
-    /// A plate before the feet makes who is seen from floor to eyes too small; trunk and thighs say so, and lengths go
+    /// A plate before the feet makes who is seen from floor to eyes too small; their trunk says so, and lengths go
     /// by them. A hidden hip does not.
     void aClientWhoseFeetAreHiddenIsAsLargeAsTheirTrunk() {
         auto spec = made::spec(3);
-        for (auto& r : spec.motion.reps) r.shinBottomDeg = 46;  // a length that is worth a tenth of itself
+        for (auto& r : spec.motion.reps) r.shinBottomDeg = 46;  // a length that is some centimetres
         auto poses = sim::truePoses(spec);
         const auto whole = measureSet(poses, made::facts(spec), made::contextOf(spec));
         QVERIFY(bool(whole));
@@ -235,7 +236,7 @@ class TestTrack : public QObject {
                    *less = much->result.reps[0].find("knee_past_toe");
         QVERIFY(sure && less);
         QVERIFY2(less->value > 6, qPrintable(QString::number(less->value)));
-        NEAR(less->pm90, std::hypot(sure->pm90, 0.1 * less->value), 0.02);
+        NEAR(less->pm90, std::hypot(sure->pm90, calibrated("doubt.size.share") * less->value), 0.005);
         auto hip = poses;
         for (auto& f : hip)
             f.points[static_cast<std::size_t>(Landmark::RightHip)].y -= static_cast<float>(0.12 * truly);

@@ -30,7 +30,7 @@ enum class NoticeKind {
     UnknownMovement,   ///< id
     // What limits what was measured.
     StatureUnknown,
-    SizeContradicted,  ///< per cent by which floor and eyes make the client smaller (−) or larger than trunk and thigh
+    SizeContradicted,  ///< per cent by which floor and eyes make the client smaller (−) or larger than the trunk does
     LengthContradicted,  ///< per cent by which the told length makes them taller than their stature, or shorter (−)
     LostPerCent,         ///< per cent of the frames
     OffBalance,

@@ -201,7 +201,7 @@ std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
 /// However they stood in the second before they first went down: knees that are no straighter than then do not snap.
 /// Not against all rests, between which they may have snapped every time.
 std::optional<Reading> topKneeChange(const MeasureInput& in) {
-    constexpr double kGone = 0.05, kLeastS = 0.3;
+    constexpr double kGone = 0.02, kLeastS = 0.3;
     if (in.rep.leg) return std::nullopt;
     const auto& depth = in.series.depth;
     const auto gone = static_cast<std::size_t>(
@@ -358,7 +358,7 @@ std::span<const MeasureDef> sagittalMeasures() {
          {-15, 60},
          topKneeFlexion},
         {"top_knee_change",
-         "Knees at the top against how they stood",
+         "Knees at the top against rest",
          "knee flexion standing, less that at rest",
          Unit::Degrees,
          kSideView,

@@ -47,7 +47,7 @@ std::vector<Notice> noticesOf(const Track& t, double levelDoubtDeg) {
     return out;
 }
 
-/// Why the back is not judged, and what would let it be. `measures`: whether the movement asks for it at all.
+/// Why the back is not judged, and what would let it be; nothing where the movement does not ask for it.
 void sayBack(MeasuredView& view, const SetContext& context) {
     const auto& wanted = context.movement.measures;
     const bool asked = std::any_of(wanted.begin(), wanted.end(), [](const std::string& id) {

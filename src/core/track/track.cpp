@@ -319,7 +319,8 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
     if (!secondEstimatesHelp(context.family, track.view)) secondEstimates = {};
-    if (!secondEstimates.empty()) {
+    // From the front nothing is moved by them.
+    if (!secondEstimates.empty() && track.view != ViewKind::Front) {
         auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
         track.asFollowed = std::make_shared<const Track>(std::move(*followed));
@@ -338,12 +339,11 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
                 {f.timeS, track.facesRight ? -f.head.turnDeg : f.head.turnDeg, f.head.likeness, f.head.apartDeg});
     const Landmark heel = track.nearOf(Landmark::LeftHeel), toe = track.nearOf(Landmark::LeftToe);
     track.floorY = std::min(track.standingAt(heel).y(), track.standingAt(toe).y());
-    const double bodyPx = bodySize(track.standing, track.near, track.family).px;
+    const double bodyPx = bodySize(track.standing, track.near, track.family, track.view).px;
     undoPerspective(cleaned.depths, bodyPx, assumedFocalPx(track.pictureWidth, track.pictureHeight), track);
     for (std::size_t id = 0; id < kLandmarkCount; ++id) track.standingFlat[id] = middleOf(track.flat[id], standing);
     track.floorY = std::min(track.standingFlatAt(heel).y(), track.standingFlatAt(toe).y());
-    const BodySize size =
-        track.family == Family::Bridge ? BodySize{bodyPx} : bodySize(track.standingFlat, track.near, track.family);
+    const BodySize size = bodySize(track.standingFlat, track.near, track.family, track.view);
     track.bodyPx = size.px, track.sizeContradictedBy = size.contradictedBy;
     if (context.statureCm > 0 && size.px > 20) track.cmPerPixel = context.statureCm / size.px;
     if (const auto& told = corrections.length) {
