@@ -187,7 +187,7 @@ inline constexpr std::array kCalibration{
     Calibrated{"doubt.head_skewed", 1.5, "times", "nose and eye from ear, one against the other", Basis::Edge, Figures::People, 102, "2026-11-29"},
     Calibrated{"doubt.front_hips", 0.02, "share", "hips of the larger network from the front, higher or lower", Basis::Edge, Figures::Fronts, 74, "2026-11-30"},
     Calibrated{"doubt.size", 0.18, "share", "the trunk, or a told length, contradicts the client's size", Basis::Edge, Figures::People, 32, "2026-11-30"},
-    Calibrated{"doubt.size.share", 0.06, "share", "of any length, where the client's size is by the trunk", Basis::HalfWidth, Figures::People, 32, "2026-11-30"},
+    Calibrated{"doubt.size.share", 0.06, "share", "of any length, where the client's size is contradicted", Basis::HalfWidth, Figures::People, 32, "2026-11-30"},
     Calibrated{"camera.least_body", 0.42, "share", "of the picture's height, smaller is too far", Basis::Edge, Figures::Placements, 60, "2026-11-28"},
     Calibrated{"camera.most_body", 0.93, "share", "of the picture's height, larger is too near", Basis::Edge, Figures::Placements, 60, "2026-11-28"},
     Calibrated{"camera.roll", 2, "°", "more is not level", Basis::Edge, Figures::Placements, 60, "2026-11-28"},
