@@ -160,6 +160,15 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths, b
     return out;
 }
 
+CueWords cueWordsSoFar(const CueAnswer& a, const AdviceBook& book, Lengths lengths, bool seenAlike) {
+    CueWords out = cueWords(a, book, lengths, seenAlike);
+    if (a.effect == CueEffect::CannotSay) {
+        out.answer = tr("Whether it helped is not known yet");
+        out.how = tr("the set is being read once more, picture by picture");
+    }
+    return out;
+}
+
 CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
                     const Catalogue& catalogue, const std::string& movement, Lengths lengths, bool seenAlike) {
     CueWords out;

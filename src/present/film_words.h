@@ -26,6 +26,8 @@ struct CueWords {
 };
 /// Of sets that were not `seenAlike`: the two values, and no word of what the cue did or brought.
 CueWords cueWords(const CueAnswer& answer, const AdviceBook& book, Lengths lengths, bool seenAlike = true);
+/// The same while the careful reading of the set is still to come: what cannot be said is not said yet.
+CueWords cueWordsSoFar(const CueAnswer& answer, const AdviceBook& book, Lengths lengths, bool seenAlike);
 
 /// The same of a change of the set-up, with nothing said: what differs more than noise.
 CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,

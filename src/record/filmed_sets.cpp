@@ -95,9 +95,9 @@ Result<FilmedResult> saveQuickResult(const QString& libraryFolder, const FilmedS
     return out;
 }
 
-Result<void> saveRefinedResult(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
-                               const QString& model, const std::atomic<bool>& cancel,
-                               const pipeline::OnProgress& progress) {
+Result<Imported> saveRefinedResult(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
+                                   const QString& model, const std::atomic<bool>& cancel,
+                                   const pipeline::OnProgress& progress) {
     auto library = store::Library::open(libraryFolder);
     if (!library) return library.error();
     auto options = optionsFor(model);
@@ -126,7 +126,12 @@ Result<void> saveRefinedResult(const QString& libraryFolder, store::SetId id, co
     const auto kept =
         SetKeeper(*library, set.plan.catalogue).commit(*stored, {stored->edits, stored->edits, {}, refined});
     if (!kept) return kept.error();
-    return {};
+    Imported out{id, stored->client.id, {}};
+    const auto sets = library->sets(out.client);
+    if (!sets) return sets.error();
+    for (const store::SetSummary& s : *sets)
+        if (s.id == id) out.headline = s.headline;
+    return out;
 }
 
 Result<void> attachOtherCamera(const QString& libraryFolder, store::SetId id, const FilmedSet& set,

@@ -55,10 +55,11 @@ struct FilmedResult {
 /// is recorded as that.
 Result<FilmedResult> saveQuickResult(const QString& libraryFolder, const FilmedSet& set, const QString& author = {});
 
-/// The careful reading of the same takes the quick one's place in the record, with what the coach did meanwhile.
-Result<void> saveRefinedResult(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
-                               const QString& model, const std::atomic<bool>& cancel,
-                               const pipeline::OnProgress& progress);
+/// The careful reading of the same takes the quick one's place in the record, with what the coach did meanwhile; a set
+/// of which nothing counted before may count then. Error: what is in the record stands, also where nothing counts.
+Result<Imported> saveRefinedResult(const QString& libraryFolder, store::SetId id, const FilmedSet& set,
+                                   const QString& model, const std::atomic<bool>& cancel,
+                                   const pipeline::OnProgress& progress);
 
 /// What the other camera filmed at the same time is followed, and joins the set.
 Result<void> attachOtherCamera(const QString& libraryFolder, store::SetId id, const FilmedSet& set,

@@ -32,6 +32,20 @@ namespace {
 
 using steps::child, steps::kLong;
 
+/// A clip as a camera would have recorded it.
+bool recorded(const QString& clip, const QString& path) {
+    auto source = media::openPattern("movie=" + clip.toStdString());
+    if (!source) return false;
+    auto recorder = media::ClipRecorder::create(path.toStdString(), (*source)->facts(), "");
+    if (!recorder) return false;
+    media::LiveFrame frame;
+    for (;;) {
+        // At its end the clip is a camera that was unplugged.
+        if (const auto more = (*source)->next(frame); !more || !*more) return bool(recorder->finish());
+        if (!recorder->write(frame)) return false;
+    }
+}
+
 }  // namespace
 
 class TestFilming : public QObject {
@@ -354,6 +368,41 @@ class TestFilming : public QObject {
         QTRY_COMPARE_WITH_TIMEOUT(film()->session()->setCount(), 0, kLong);
         QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(library().sets(film()->client().id)->size(), std::size_t{1});
+    }
+
+    /// A machine too slow to follow the camera saw nothing of the set: the recording is read with care all the same,
+    /// and the coach, who may be filming the next one, is told.
+    void aSetThatCountsOnlyWhenReadWithCareIsOffered() {
+        addClient("Tamsel Orrivane");
+        agreeAndFilm();
+        child<QCheckBox>(film(), "startStill")->setChecked(false);
+        const QString path = QDir(library().recordings()).filePath("slow.mkv");
+        QDir().mkpath(library().recordings());
+        QVERIFY(recorded(QString(ZEVO_FIXTURE_DIR) + "/side/clip.mp4", path));
+        auto set = std::make_shared<FilmedSet>();
+        auto catalogue = catalog::loadCatalogue();
+        set->plan.client = film()->client();
+        set->plan.catalogue = std::make_shared<const Catalogue>(std::move(*catalogue));
+        set->filmed.path = path.toStdString();
+        set->begun = QDateTime::currentDateTime();
+        {
+            auto record = library();
+            QVERIFY(bool(FileShelf(record).grow(path, set->plan.client.id, set->plan.edits())));
+        }
+        emit film()->filmed(set);
+        QTRY_COMPARE_WITH_TIMEOUT(film()->session()->setCount(), 1, kLong);
+        QCOMPARE(film()->session()->tile(0).finding, QString("Nothing counted"));
+        QVERIFY(m_window->strip()->hasProblem());
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY(m_window->currentView() == film());
+        QVERIFY2(film()->session()->tile(0).finding != "Nothing counted", qPrintable(m_window->log().recent()));
+        QVERIFY2(text("notice").contains("counts after all"), qPrintable(text("notice")));
+        QVERIFY(m_window->strip()->hasReady());
+        m_window->actions().get("showReady")->trigger();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
+        QCOMPARE(review()->presenter().countedReps(), 3);
+        QVERIFY2(review()->presenter().saying().fault == "heels_rise",
+                 qPrintable(review()->presenter().saying().title));
     }
 
     void theClientsDisplayShowsOnlyWhatHelpsThem() {

@@ -153,6 +153,14 @@ class TestFamilies : public QObject {
         NEAR(made::value(set, 0, "trunk_lean"), 62, 2);
     }
 
+    /// Hands that hold a stick on the back are no place of a load.
+    void handsOnAStickTellNothingOfALoad() {
+        const auto set = measured(filmed("hinge", "dowel"));
+        for (const char* id : {"load_ahead", "hands_height", "knees_early"}) QVERIFY2(!set.result.reps[0].find(id), id);
+        QVERIFY(set.result.reps[0].find("hip_travel"));
+        QVERIFY(measured(filmed("hinge")).result.reps[0].find("hands_height"));
+    }
+
     void aBridgeLiftsFirst() {
         auto spec = filmed("bridge");
         for (auto& r : spec.motion.reps) r.liftS = 1, r.pauseS = 1.5, r.lowerS = 2.5;

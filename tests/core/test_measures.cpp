@@ -253,6 +253,26 @@ class TestMeasures : public QObject {
         QVERIFY(against.pm90 < plain.pm90);
     }
 
+    /// Who stood straight before the first repetition and on bent knees between all of them did not stand straight
+    /// there.
+    void aStraightStandIsTheFirstOne() {
+        auto spec = made::spec(3);
+        auto poses = sim::truePoses(spec);
+        for (auto& f : poses)
+            if (f.timeS > spec.motion.leadInS)
+                for (auto knee : {Landmark::LeftKnee, Landmark::RightKnee})
+                    f.points[static_cast<std::size_t>(knee)].x += 16;  // ahead of the leg's line
+        SetContext context = made::context();
+        context.movement = made::movement("squat");
+        context.stoodStraight = true;
+        const auto set = measureSet(poses, made::facts(spec), context);
+        QVERIFY(bool(set));
+        for (int i = 0; i < 3; ++i) {
+            const double bent = made::value(*set, i, "top_knee_flexion");
+            QVERIFY2(bent > 5, qPrintable(QString::number(bent)));
+        }
+    }
+
     /// A knee that reads straight within its ± and is no straighter than it stood does not snap, and nothing is left
     /// open; one that goes past how it stood does not settle it.
     void kneesNoStraighterThanTheyStoodDoNotSnap() {

@@ -206,6 +206,11 @@ class TestCompare : public QObject {
         w = cueWords(a, made::catalogue()->advice, Lengths::Metric, false);
         QVERIFY(w.answer.contains("left open") && !w.answer.contains("orked") && w.brought.isEmpty());
         QCOMPARE(w.how, QString("Heel off the floor: 5.5 ±0.4 cm → 0.6 ±0.2 cm"));
+        // What cannot be said while the careful reading is to come is not said yet; what can be is.
+        QVERIFY(cueWordsSoFar(a, made::catalogue()->advice, Lengths::Metric, true).answer.startsWith("Worked"));
+        a.effect = CueEffect::CannotSay;
+        QVERIFY(cueWordsSoFar(a, made::catalogue()->advice, Lengths::Metric, true).answer.endsWith("not known yet"));
+        QVERIFY(cueWords(a, made::catalogue()->advice, Lengths::Metric).answer.endsWith("cannot be said"));
         MeasureDifference d{a.measure, 5.5, 0.6, 0.4, 0.2, true, 0.01, true};
         w = trialWords({{SetUpChange::What::Wedge, "0", "10"}}, {d}, *made::catalogue(), "squat", Lengths::Metric);
         QVERIFY(w.answer.contains("4.9 cm less") && w.said.contains("heel wedge"));

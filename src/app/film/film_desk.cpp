@@ -83,17 +83,19 @@ void FilmDesk::answer(const std::shared_ptr<record::FilmedSet>& filmed) {
             if (!r.note.isEmpty()) m_at.say(r.note);
             if (r.nothingCounted) {
                 m_at.strip.showProblem(tr("Nothing counted"), r.why,
-                                       tr("The clip is kept with today's sets; Del there takes it out."), false);
+                                       tr("The clip is kept with today's sets, and is being read once more, picture "
+                                          "by picture: where something counts then, you are told."),
+                                       false);
                 m_page->showSession(m_at.library);
                 m_page->filming()->arm(false);
-                return;
+                return refine(r.set.id, filmed, false);
             }
             // The coach may have gone elsewhere while it was closed: then it is offered, not shown.
             if (!m_at.isShown(m_page) || !m_page->leave())
                 emit measured(r.set);
             else
                 emit openWanted(r.set.id);
-            refine(r.set.id, filmed);
+            refine(r.set.id, filmed, true);
             if (filmed->second) addFilmedSecond(r.set.id, filmed);
         });
 }
@@ -131,20 +133,36 @@ void FilmDesk::joinOtherView(store::SetId of, const std::shared_ptr<record::Film
         });
 }
 
-void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed) {
+void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed, bool counted) {
+    m_reading.insert(id);
+    auto careful = std::make_shared<std::optional<record::Imported>>();
     m_at.queue.add(
         tr("Measuring carefully"), JobQueue::Priority::Normal,
-        [folder = m_at.library.folder(), id, filmed, model = m_at.settings.model](const auto& cancel,
-                                                                                  const auto& progress) {
-            return record::saveRefinedResult(folder, id, *filmed, model, cancel, progress);
+        [folder = m_at.library.folder(), id, filmed, careful, model = m_at.settings.model](
+            const auto& cancel, const auto& progress) -> Result<void> {
+            auto kept = record::saveRefinedResult(folder, id, *filmed, model, cancel, progress);
+            if (!kept) return kept.error();
+            *careful = std::move(*kept);
+            return {};
         },
-        [this, id](const Result<void>& done) {
-            if (!done) {
-                if (!wasStopped(done.error())) m_at.log.write("refining a filmed set", done.error());
-                return;  // the quick values stand
+        [this, id, filmed, careful, counted](const Result<void>& done) {
+            m_reading.erase(id);
+            if (done) {
+                emit refined(id);
+                if (!counted) countedAfterAll(**careful, filmed);
+            } else if (!wasStopped(done.error())) {
+                m_at.log.write("refining a filmed set", done.error());  // the quick values stand
             }
-            emit refined(id);
+            emit readingEnded(id);
         });
+}
+
+/// The live reading reaches few pictures where the machine is slow. Who films on is not taken away from it.
+void FilmDesk::countedAfterAll(const record::Imported& set, const std::shared_ptr<record::FilmedSet>& filmed) {
+    if (m_at.isShown(m_page)) m_page->showSession(m_at.library);
+    m_at.say(tr("Read picture by picture, the set counts after all: %1").arg(set.headline));
+    emit measured(set);
+    if (filmed->second) addFilmedSecond(set.id, filmed);
 }
 
 void FilmDesk::offerRecovery() {

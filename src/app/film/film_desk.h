@@ -4,6 +4,7 @@
 #include <functional>
 #include <memory>
 #include <optional>
+#include <set>
 
 #include "app/film/film_view.h"
 #include "app/film/incoming_folder.h"
@@ -36,6 +37,8 @@ class FilmDesk : public QObject {
     void setClient(const store::Client& client);
     /// Recordings that no set knows are offered to be saved.
     void offerRecovery();
+    /// Whether the careful reading of a filmed set is still to come.
+    bool isReading(store::SetId id) const { return m_reading.contains(id); }
     IncomingFolder& incoming() { return m_incoming; }
 
   signals:
@@ -45,12 +48,15 @@ class FilmDesk : public QObject {
     void measuredAnew(const zevo::record::Imported& set);  ///< the same of a clip whose back was not read yet
     void grown(zevo::store::SetId id);                     ///< the record holds more of it
     void refined(zevo::store::SetId id);                   ///< the same, by the careful reading
+    void readingEnded(zevo::store::SetId id);              ///< the careful one, whatever came of it
     void recordChanged();
 
   private:
     void filmOtherClient();
     void answer(const std::shared_ptr<record::FilmedSet>& filmed);
-    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
+    /// `counted`: the live reading found something that counts.
+    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed, bool counted);
+    void countedAfterAll(const record::Imported& set, const std::shared_ptr<record::FilmedSet>& filmed);
     void addFilmedSecond(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
     void joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed);
     void chooseIncoming();
@@ -62,6 +68,7 @@ class FilmDesk : public QObject {
     IncomingFolder m_incoming;
     std::optional<FilmedClient> m_filming, m_filmedBefore;
     std::optional<store::SetId> m_otherViewOf;
+    std::set<store::SetId> m_reading;  ///< the careful reading of these is to come
 };
 
 }  // namespace zevo::app

@@ -14,6 +14,10 @@ void ReviewView::takeOver(const Edits& known, const Edits& theirs, Observations 
     m_document->rebase(known, theirs, std::move(seen), moved);
 }
 
+void ReviewView::setBeingRead(bool beingRead) {
+    if (std::exchange(m_beingRead, beingRead) != beingRead && hasSet()) refreshAnswer();
+}
+
 void ReviewView::giveCue() {
     const auto& s = m_card->saying();
     if (!hasSet() || !m_card->givenButton()->isVisibleTo(m_card)) return refreshRep();
@@ -43,7 +47,8 @@ void ReviewView::refreshAnswer() {
             words = present::trialWords(m_before->changes, differences, m_document->catalogue(),
                                         m_document->facts().movement, lengths, m_before->seenAlike);
         } else {
-            words = present::cueWords(
+            const auto wordsFor = m_beingRead ? present::cueWordsSoFar : present::cueWords;
+            words = wordsFor(
                 answerTo(m_before->cue, m_before->baseline.sets, counted, m_before->baseline.history, standard),
                 m_document->catalogue().advice, lengths, m_before->seenAlike);
             // Two things at once: what helped cannot be told apart.

@@ -44,6 +44,8 @@ class ReviewView : public QWidget {
                   std::vector<record::Watchable> clips);
     /// The first view was read once more, picture by picture.
     void setRefined() { m_refined = true; }
+    /// The careful reading of the set shown is still to come.
+    void setBeingRead(bool beingRead);
     bool hasSet() const { return m_document != nullptr; }
     store::SetId id() const { return m_stored.id; }
     const store::Client& client() const { return m_stored.client; }
@@ -172,7 +174,7 @@ class ReviewView : public QWidget {
     QString m_differences;
     std::optional<record::LoadedSet::Before> m_before;
     std::vector<CueScore> m_scores;  ///< of this client's cues
-    bool m_refined = false, m_refining = false;
+    bool m_refined = false, m_refining = false, m_beingRead = false;
     bool m_skeleton = false, m_second = false, m_correcting = false;
     int m_point = 1;                       ///< which point keys move
     std::optional<SetState> m_try;         ///< what the drag under way comes to

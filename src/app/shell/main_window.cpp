@@ -210,6 +210,7 @@ void MainWindow::measured(const record::Imported& set, bool show) {
 
 void MainWindow::showReady() {
     if (!m_ready) return;
+    if (currentView() == m_film && !m_film->leave()) return;  // a set is being filmed
     m_strip->dismiss();
     openSet(*m_ready);
 }

@@ -60,6 +60,7 @@ void MainWindow::connectDesks() {
     connect(m_reviewDesk, &ReviewDesk::opened, this, [this] {
         m_notice->hide();
         describeSet();
+        m_review->setBeingRead(m_filmDesk->isReading(m_review->id()));
         showPage(m_review, Where::Review, true, true);
         m_review->setFocus();
     });
@@ -102,6 +103,9 @@ void MainWindow::connectDesks() {
         refreshHome();
         if (m_review->hasSet() && m_review->id() == id) m_review->setRefined();
         m_reviewDesk->catchUp(id);
+    });
+    connect(m_filmDesk, &FilmDesk::readingEnded, this, [this](store::SetId id) {
+        if (m_review->hasSet() && m_review->id() == id) m_review->setBeingRead(false);
     });
     connect(m_filmDesk, &FilmDesk::recordChanged, this, [this] { m_home->refresh(); });
 

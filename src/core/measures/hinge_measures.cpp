@@ -37,6 +37,11 @@ std::optional<Reading> hipTravel(const MeasureInput& in) {
 /// memory).
 constexpr double kHandBeyondWrist = 0.05;
 
+/// Only hands that hang are where a load would be: those on a stick, a bar on the back or a post tell nothing of it.
+bool handsHang(const MeasureInput& in) {
+    return in.hands == Hands::Free || in.hands == Hands::Sides;
+}
+
 Vec2 handAt(const MeasureInput& in, std::size_t sample) {
     const Track& t = in.track;
     return t.flatAt(t.nearOf(L::LeftWrist), sample) - Vec2(0, kHandBeyondWrist * t.bodyPx);
@@ -57,7 +62,7 @@ double handAhead(const MeasureInput& in, std::size_t at) {
 /// The load's way over the whole repetition: the furthest ahead that is held for a fifth of a second, there or back.
 std::optional<Reading> loadAhead(const MeasureInput& in) {
     // Where the load itself is marked and held, the hands do not stand for it any more.
-    if (in.track.cmPerPixel <= 0 || (in.marks && in.marks->loadIn(in.rep))) return std::nullopt;
+    if (in.track.cmPerPixel <= 0 || !handsHang(in) || (in.marks && in.marks->loadIn(in.rep))) return std::nullopt;
     const std::size_t hold = std::max<std::size_t>(1, in.samples(0.2));
     std::optional<double> most;
     std::size_t at = in.rep.bottom;
@@ -75,7 +80,7 @@ std::optional<Reading> handsHeight(const MeasureInput& in) {
     const Track& t = in.track;
     const std::size_t at = in.rep.bottom;
     const double ankle = t.flatAt(t.nearOf(L::LeftAnkle), at).y(), knee = t.flatAt(t.nearOf(L::LeftKnee), at).y();
-    if (knee - ankle < 1) return std::nullopt;
+    if (!handsHang(in) || knee - ankle < 1) return std::nullopt;
     return reading((handAt(in, at).y() - ankle) / (knee - ankle), calibrated("hinge.hands"), at);
 }
 
@@ -94,6 +99,7 @@ std::optional<Reading> startHips(const MeasureInput& in) {
 /// How much of the knees' bend is done when the hands pass the knees on the way down: a pull is put down hips first,
 /// knees after, and comes back the other way round.
 std::optional<Reading> kneesEarly(const MeasureInput& in) {
+    if (!handsHang(in)) return std::nullopt;
     const Track& t = in.track;
     std::size_t at = in.rep.start;
     while (at < in.rep.bottom && handAt(in, at).y() > t.flatAt(t.nearOf(L::LeftKnee), at).y()) ++at;

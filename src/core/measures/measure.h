@@ -75,6 +75,7 @@ struct MeasureInput {
     Shirt shirt = Shirt::NotSaid;
     bool backCovered = false;  ///< a bar or plates lie over it; plates from the floor stand before the shins too
     const MarkLines* marks = nullptr;  ///< points the coach marked in this view
+    Hands hands = Hands::Free;         ///< where they are in this variation
 
     /// The leg a measure is about: the working one, else the one near the camera.
     Side legSide() const { return rep.leg.value_or(track.near); }

@@ -190,27 +190,35 @@ std::optional<Reading> topKneeAgainst(const MeasureInput& in, std::optional<doub
     if (stand) top->value -= *stand;
     return top;
 }
-/// Where the client stood with straight knees as they were asked to, that is straight.
+/// How the knee stood in the second before the client first began to go down, where the clip has it. Not in all rests:
+/// between repetitions the knees may stay bent, or snap, every time. By the time the hips have sunk by kGone, knees
+/// have been bending for about half a second.
+std::optional<double> kneeAtFirstStand(const MeasureInput& in) {
+    constexpr double kGone = 0.02, kBendingS = 0.5, kLeastS = 0.3;
+    const auto& depth = in.series.depth;
+    const auto gone = static_cast<std::size_t>(
+        std::find_if(depth.begin(), depth.end(), [](double d) { return d > kGone; }) - depth.begin());
+    const std::size_t to = gone - std::min(gone, in.samples(kBendingS)), from = to - std::min(to, in.samples(1.0));
+    if (to - from < in.samples(kLeastS) || gone > in.rep.bottom) return std::nullopt;
+    const auto& bend = in.legSeries().kneeFlexion;
+    return quantile({bend.begin() + static_cast<long>(from), bend.begin() + static_cast<long>(to)}, 0.5);
+}
+/// Where the client stood with straight knees as they were asked to, that is straight. A clip that begins in the first
+/// descent has only the rests between the repetitions to go by.
 std::optional<Reading> topKneeFlexion(const MeasureInput& in) {
     const Track& t = in.track;
     const L hip = in.leg(L::LeftHip), knee = in.leg(L::LeftKnee), ankle = in.leg(L::LeftAnkle);
     // A step or a split stands otherwise than the rest before.
     if (!in.stoodStraight || in.rep.leg) return topKneeAgainst(in, {});
-    return topKneeAgainst(in, kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle)));
-}
-/// However they stood in the second before they first went down: knees that are no straighter than then do not snap.
-/// Not against all rests, between which they may have snapped every time.
-std::optional<Reading> topKneeChange(const MeasureInput& in) {
-    constexpr double kGone = 0.02, kLeastS = 0.3;
-    if (in.rep.leg) return std::nullopt;
-    const auto& depth = in.series.depth;
-    const auto gone = static_cast<std::size_t>(
-        std::find_if(depth.begin(), depth.end(), [](double d) { return d > kGone; }) - depth.begin());
-    const std::size_t from = gone - std::min(gone, in.samples(1.0));
-    if (gone - from < in.samples(kLeastS) || gone > in.rep.bottom) return std::nullopt;
-    const auto& bend = in.legSeries().kneeFlexion;
+    const auto first = kneeAtFirstStand(in);
     return topKneeAgainst(
-        in, quantile({bend.begin() + static_cast<long>(from), bend.begin() + static_cast<long>(gone)}, 0.5));
+        in, first ? *first : kneeFlexion(t.standingFlatAt(hip), t.standingFlatAt(knee), t.standingFlatAt(ankle)));
+}
+/// However they first stood: knees that are no straighter than then do not snap.
+std::optional<Reading> topKneeChange(const MeasureInput& in) {
+    const auto first = in.rep.leg ? std::nullopt : kneeAtFirstStand(in);
+    if (!first) return std::nullopt;
+    return topKneeAgainst(in, first);
 }
 std::optional<Reading> topTrunkLean(const MeasureInput& in) {
     const SegmentAngle trunk{in.track.nearOf(L::LeftHip), in.track.nearOf(L::LeftShoulder)};

@@ -176,7 +176,8 @@ void measureRepetitions(MeasuredView& view, const SetContext& context) {
                                  view.back.get(),
                                  context.shirt,
                                  backIsCovered(context),
-                                 view.marks.get()};
+                                 view.marks.get(),
+                                 context.movement.hands(context.variation)};
         view.measured.push_back({rep.index, rep.kind, time(rep.start), time(rep.arrive), time(rep.bottom),
                                  time(rep.leave), time(rep.end), rep.leg, measureRep(input)});
     }
