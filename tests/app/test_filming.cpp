@@ -362,6 +362,11 @@ class TestFilming : public QObject {
         QVERIFY(m_window->currentView() == film());
         QCOMPARE(film()->session()->tile(0).finding, QString("Nothing counted"));
         QVERIFY2(m_window->strip()->message().contains("rep"), qPrintable(m_window->strip()->message()));
+        auto* safe = child<QLabel>(m_window.get(), "workSafe");
+        QVERIFY2(safe->text().contains("once more"), qPrintable(safe->text()));
+        QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
+        QVERIFY2(safe->text().contains("Del there"), qPrintable(safe->text()));
+        QVERIFY(m_window->strip()->message().startsWith("Nothing counted"));
         film()->session()->setFocus();
         film()->session()->setCurrentRow(0);
         QTest::keyClick(film()->session(), Qt::Key_Delete);
@@ -397,6 +402,7 @@ class TestFilming : public QObject {
         QVERIFY(m_window->currentView() == film());
         QVERIFY2(film()->session()->tile(0).finding != "Nothing counted", qPrintable(m_window->log().recent()));
         QVERIFY2(text("notice").contains("counts after all"), qPrintable(text("notice")));
+        QVERIFY(!m_window->strip()->hasProblem());  // it holds no more
         QVERIFY(m_window->strip()->hasReady());
         m_window->actions().get("showReady")->trigger();
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);

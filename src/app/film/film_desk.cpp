@@ -88,14 +88,14 @@ void FilmDesk::answer(const std::shared_ptr<record::FilmedSet>& filmed) {
                                        false);
                 m_page->showSession(m_at.library);
                 m_page->filming()->arm(false);
-                return refine(r.set.id, filmed, false);
+                return refine(r.set.id, filmed, r.why);
             }
             // The coach may have gone elsewhere while it was closed: then it is offered, not shown.
             if (!m_at.isShown(m_page) || !m_page->leave())
                 emit measured(r.set);
             else
                 emit openWanted(r.set.id);
-            refine(r.set.id, filmed, true);
+            refine(r.set.id, filmed, {});
             if (filmed->second) addFilmedSecond(r.set.id, filmed);
         });
 }
@@ -133,7 +133,8 @@ void FilmDesk::joinOtherView(store::SetId of, const std::shared_ptr<record::Film
         });
 }
 
-void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed, bool counted) {
+void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed,
+                      const std::optional<QString>& nothingCounted) {
     m_reading.insert(id);
     auto careful = std::make_shared<std::optional<record::Imported>>();
     m_at.queue.add(
@@ -145,13 +146,20 @@ void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>&
             *careful = std::move(*kept);
             return {};
         },
-        [this, id, filmed, careful, counted](const Result<void>& done) {
+        [this, id, filmed, careful, nothingCounted](const Result<void>& done) {
             m_reading.erase(id);
+            // Whoever has read and dismissed what the live reading came to is not told again.
+            const bool told = nothingCounted && m_at.strip.withdrawProblem(tr("Nothing counted"), *nothingCounted);
             if (done) {
                 emit refined(id);
-                if (!counted) countedAfterAll(**careful, filmed);
-            } else if (!wasStopped(done.error())) {
-                m_at.log.write("refining a filmed set", done.error());  // the quick values stand
+                if (nothingCounted) countedAfterAll(**careful, filmed);
+            } else {
+                if (!wasStopped(done.error())) m_at.log.write("refining a filmed set", done.error());
+                // What is in the record stands.
+                if (told)
+                    m_at.strip.showProblem(tr("Nothing counted"),
+                                           wasStopped(done.error()) ? *nothingCounted : sentence(done.error()),
+                                           tr("The clip is kept with today's sets; Del there takes it out."), false);
             }
             emit readingEnded(id);
         });

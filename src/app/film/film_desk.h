@@ -54,8 +54,9 @@ class FilmDesk : public QObject {
   private:
     void filmOtherClient();
     void answer(const std::shared_ptr<record::FilmedSet>& filmed);
-    /// `counted`: the live reading found something that counts.
-    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed, bool counted);
+    /// `nothingCounted`: why, as the live reading has it.
+    void refine(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed,
+                const std::optional<QString>& nothingCounted);
     void countedAfterAll(const record::Imported& set, const std::shared_ptr<record::FilmedSet>& filmed);
     void addFilmedSecond(store::SetId id, const std::shared_ptr<record::FilmedSet>& filmed);
     void joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed);

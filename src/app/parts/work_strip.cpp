@@ -104,6 +104,14 @@ WorkStrip::WorkStrip(QWidget* parent) : QFrame(parent) {
     arrange();
 }
 
+namespace {
+
+QString problemLine(const QString& title, const QString& message) {
+    return title.isEmpty() ? message : title + ": " + message;
+}
+
+}  // namespace
+
 void WorkStrip::arrange() {
     const bool working = m_working && !m_quiet, ready = m_ready && !m_quiet;
     m_work->setVisible(working);
@@ -143,13 +151,22 @@ void WorkStrip::showReady(const QString& text) {
 }
 
 void WorkStrip::showProblem(const QString& title, const QString& message, const QString& safe, bool clip) {
-    const QString said = title.isEmpty() ? message : title + ": " + message;
+    const QString said = problemLine(title, message);
     // One that was not read yet stays.
     m_text->setText(m_problem ? m_text->text() + "\n" + said : said);
     m_problem = true;
     m_safe->setText(safe);
     m_other->setVisible(clip);
     arrange();
+}
+
+bool WorkStrip::withdrawProblem(const QString& title, const QString& message) {
+    QStringList lines = m_problem ? m_text->text().split('\n') : QStringList();
+    if (!lines.removeOne(problemLine(title, message))) return false;
+    m_text->setText(lines.join('\n'));
+    m_problem = !lines.isEmpty();
+    arrange();
+    return true;
 }
 
 void WorkStrip::dismissProblem() {

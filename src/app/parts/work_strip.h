@@ -22,6 +22,8 @@ class WorkStrip : public QFrame {
     void showReady(const QString& text);
     /// What could not be done, why, what is safe, and whether another clip may be chosen.
     void showProblem(const QString& title, const QString& message, const QString& safe, bool clip);
+    /// It does not hold any more. False: it is not there, since somebody has read it.
+    bool withdrawProblem(const QString& title, const QString& message);
     /// While a set is filmed the page says itself what goes on: nothing may push the picture about.
     void setQuiet(bool quiet);
     void dismiss();
