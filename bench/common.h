@@ -28,6 +28,12 @@ inline double middle(std::vector<double> v) {
     return v[v.size() / 2];
 }
 
+inline double meanSize(const std::vector<double>& v) {
+    double sum = 0;
+    for (double x : v) sum += std::abs(x);
+    return v.empty() ? 0 : sum / static_cast<double>(v.size());
+}
+
 /// The size below which a share of the errors lies.
 inline double sizeAt(std::vector<double> v, double share) {
     for (double& x : v) x = std::abs(x);

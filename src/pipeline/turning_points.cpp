@@ -52,8 +52,9 @@ Result<void> estimateAround(media::FrameSource& source, pose::SecondEstimator& r
 void estimateAtTurningPoints(const std::string& clip, const MeasuredView& found, const AnalyseOptions& options,
                              const std::atomic<bool>& cancel, Observation& seen) {
     if (!secondEstimatesHelp(found.track->family, found.track->view)) return;
-    // From the front no point is moved, and only the larger network is a witness.
-    const Asked asked{options.model != pose::ModelSize::Heavy, !isFrontal(found.track->view)};
+    // From the front only the larger network is a witness of a squat, and only the other one of a lunge.
+    const bool lunge = found.track->family == Family::Lunge, front = isFrontal(found.track->view);
+    const Asked asked{options.model != pose::ModelSize::Heavy && !(front && lunge), !front || lunge};
     if (!asked.larger && !asked.second) return;
     std::vector<double> bottoms;
     for (const Rep& rep : found.reps) bottoms.push_back(found.track->timesS[rep.bottom]);

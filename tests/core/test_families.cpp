@@ -258,6 +258,47 @@ class TestFamilies : public QObject {
              made::value(rails("split-squat", -25, 0), 0, "feet_on_rails"), 0.12);  // and from behind
     }
 
+    /// Feet that cross are drawn side by side by the network that is followed: the one that was trained elsewhere tells
+    /// them, and what the two differ by is in the ±.
+    void crossedFeetAreToldByTheOtherNetwork() {
+        auto spec = filmed("split-squat", "", 0);
+        spec.motion.railsCm = -38;
+        const auto truth = sim::truePoses(spec);
+        auto followed = truth;
+        std::vector<SecondEstimate> others;
+        const auto perfect = measured(spec);
+        for (auto& f : followed) {
+            for (const auto& rep : perfect.result.reps)
+                if (std::abs(f.timeS - rep.bottomS) < 0.07) {
+                    SecondEstimate o{f.timeS, "second", f.points};
+                    for (auto& p : o.points) p.presence = 1;
+                    others.push_back(o);
+                }
+            std::swap(f.at(Landmark::LeftKnee), f.at(Landmark::RightKnee));
+            std::swap(f.at(Landmark::LeftAnkle), f.at(Landmark::RightAnkle));
+        }
+        const auto alone = measureSet(followed, made::facts(spec), made::contextOf(spec)),
+                   both = measureSet(followed, made::facts(spec), made::contextOf(spec), others);
+        QVERIFY(alone && both);
+        const double truly = made::value(perfect, 0, "feet_on_rails");
+        QVERIFY(truly < -0.3 && made::value(*alone, 0, "feet_on_rails") > 0.3);
+        NEAR(made::value(*both, 0, "feet_on_rails"), truly, 0.05);
+        QVERIFY(both->result.reps[0].find("feet_on_rails")->pm90 > alone->result.reps[0].find("feet_on_rails")->pm90);
+        // Where a squat's knees are, or those of a lateral lunge, nobody is asked.
+        for (const char* movement : {"squat", "lateral-lunge"}) {
+            auto wide = filmed(movement, "", 0);
+            const auto plain = measured(wide);
+            std::vector<SecondEstimate> off;
+            for (const auto& f : sim::truePoses(wide))
+                if (std::abs(f.timeS - plain.result.reps[0].bottomS) < 0.07) {
+                    off.push_back({f.timeS, "second", f.points});
+                    for (auto& p : off.back().points) p.presence = 1, p.x += 15;
+                }
+            QCOMPARE(measureSet(sim::truePoses(wide), made::facts(wide), made::contextOf(wide), off)->result.reps,
+                     plain.result.reps);
+        }
+    }
+
     void stanceFeetHipsAndShouldersFromTheFront() {
         auto spec = filmed("squat", "", 0);
         spec.motion.toeOutDeg = 14, spec.motion.toeOutUnevenDeg = 12;

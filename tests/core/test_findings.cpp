@@ -63,6 +63,20 @@ std::vector<MeasuredRep> reps(const std::vector<double>& thighs) {
 class TestFindings : public QObject {
     Q_OBJECT
   private slots:
+    /// Of a hip line the networks see an eighth: within its ± it says nothing, and a notice says what does.
+    void whatIsHardlySeenRaisesNoDoubt() {
+        auto school = standard("whole-foot");
+        auto with = [&](const char* measure, double value, double pm) {
+            std::vector<MeasuredRep> out = reps({-12, -12, -12});
+            for (auto& r : out) r.measures = {{MeasureId::named(measure), value, pm, 1, r.bottomS}};
+            return findFaults(out, school.forSet("squat", ""));
+        };
+        QVERIFY(with("hip_tilt", -5, 14).empty());
+        QCOMPARE(with("shoulder_tilt", 6, 8.5).size(), std::size_t{1});
+        const auto far = with("hip_tilt", 20, 14);
+        QVERIFY(far.size() == 1 && far[0].fault == "hip_drops" && far[0].severity == Severity::Clear);
+    }
+
     void verdicts_data() {
         QTest::addColumn<double>("value");
         QTest::addColumn<bool>("careful");

@@ -107,6 +107,7 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
             if (j.because == Because::NearEdge && !band.careful) continue;
+            if (j.verdict == Verdict::Unsure && band.measure->hardlySeen) continue;
             const std::optional<Side> side = sideOf(*m, rep);
             Seen& s = seen[{fault, side}];
             const Finding f{fault,     Severity::Unsure,

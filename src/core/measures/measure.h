@@ -172,6 +172,9 @@ struct MeasureDef {
     std::optional<Reading> (*read)(const MeasureInput& in);
     /// Of a row of one leg that has a twin of the other: what both together are called. Null: it has none.
     const char* bothLegs = nullptr;
+    /// The networks see so little of it that a value within its ± of the edge tells nothing: it is shown, and no doubt
+    /// is raised by it. A notice says what tells it instead.
+    bool hardlySeen = false;
 };
 
 /// Every measure Zevo knows, in display order.

@@ -87,6 +87,18 @@ bool isManual(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
 /// Below every standard's limit: shown, and not judged.
 constexpr double kUnsureConfidence = 0.4;
 
+/// Whether what it reads lies where the second look has it, in a view from the front (second_estimates.h): that look
+/// tells the legs by itself.
+bool isToldBySecondLook(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
+    const Track& t = in.track;
+    if (t.view != ViewKind::Front || !t.asFollowed || def.reads.empty()) return false;
+    for (const PointRead& r : def.reads)
+        if (r.landmark != L::LeftKnee && r.landmark != L::LeftAnkle) return false;
+    for (L ankle : {L::LeftAnkle, L::RightAnkle})
+        if (t.at(ankle, at) == t.asFollowed->at(ankle, at)) return false;
+    return true;
+}
+
 bool isTime(const Measurement& m) {
     return m.measure->unit == Unit::Seconds || m.measure->unit == Unit::Milliseconds;
 }
@@ -206,7 +218,8 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
         const bool ofSpeed = def.unit == Unit::MetresPerSecond || def.unit == Unit::MetresPerSecond2;
         if (in.track.sizeContradictedBy != 0 && !in.track.scaleCalibrated && (def.unit == Unit::Centimetres || ofSpeed))
             m.pm90 = std::hypot(m.pm90, calibrated("doubt.size.share") * m.value);
-        if (mended && !isTime(m)) m.confidence = std::min(m.confidence, kUnsureConfidence);
+        if (mended && !isTime(m) && !isToldBySecondLook(def, in, at))
+            m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);
     }

@@ -185,8 +185,10 @@ std::optional<Reading> topKneeAgainst(const MeasureInput& in, std::optional<doub
     if (!top) return top;
     const double misplaced =
         segmentLengthDeviation(t, {hip, knee}, top->sample) + segmentLengthDeviation(t, {knee, ankle}, top->sample);
-    top->pm90 = rootSumSquare({stand ? kStandingTwicePm : allowanceOf(t.family, Quantity::Knee).still,
-                               jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
+    const double asRead =
+        t.family == Family::Hinge ? calibrated("hinge.knee.top") : allowanceOf(t.family, Quantity::Knee).still;
+    top->pm90 = rootSumSquare(
+        {stand ? kStandingTwicePm : asRead, jitterOfLine(t, {hip, knee}, in.rep.end), misplaced * kDegreesPerShare});
     if (stand) top->value -= *stand;
     return top;
 }

@@ -9,10 +9,15 @@ namespace zevo {
 
 /// Whether a second look is of use. Not for lying clients: the other networks were trained on people who stand, and
 /// made bridges worse (trunk 1.5 → 2.6° on average, and a third of them doubted; docs/measurements.md). From the front
-/// it is for squats, whose depth is told there, and from behind nothing is.
+/// it is for squats, whose depth is told there, and for lunges, whose legs cover each other; from behind it is for
+/// none.
 inline bool secondEstimatesHelp(Family family, ViewKind view) {
-    if (view == ViewKind::Front) return family == Family::Squat;
+    if (view == ViewKind::Front) return family == Family::Squat || family == Family::Lunge;
     return family != Family::Bridge && !isFrontal(view);
+}
+/// Whether points are moved by it: else the other networks are witnesses only.
+inline bool secondEstimatesMove(Family family, ViewKind view) {
+    return secondEstimatesHelp(family, view) && (view != ViewKind::Front || family == Family::Lunge);
 }
 
 /// Takes in what other networks saw around the turning points (before perspective is undone).
@@ -26,9 +31,11 @@ inline bool secondEstimatesHelp(Family family, ViewKind view) {
 /// the three stands that far apart, each point is the median of the three: the larger network can be the one that errs.
 /// Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
 ///
-/// From the front no point is moved: the other networks' are no better there. Where the larger one has the hips more
-/// than 2 % of the stature higher or lower, the turning point is doubted (docs/measurements.md, “Depth from the
-/// front”).
-void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Track& track);
+/// From the front no point of a squat is moved: the other networks' are no better there. Where the larger one has the
+/// hips more than 2 % of the stature higher or lower, the turning point is doubted (docs/measurements.md, “Depth from
+/// the front”). Knees and ankles of a lunge whose legs cover each other lie half-way between the followed network and
+/// the one that was trained elsewhere; where the two have the legs in other places, where the latter has them: it alone
+/// tells the legs of feet that stand in one line or cross (docs/measurements.md, “Feet in line”).
+void applySecondEstimates(std::span<const SecondEstimate> secondEstimates, Family family, Track& track);
 
 }  // namespace zevo

@@ -319,13 +319,12 @@ Result<Track> finishTrack(const CleanedPoses& cleaned, const PoseFrames& frames,
     if (context.view == "foot-end" || (context.family == Family::Bridge && isFrontal(track.view)))
         track.view = ViewKind::FootEnd;
     if (!secondEstimatesHelp(context.family, track.view)) secondEstimates = {};
-    // From the front nothing is moved by them.
-    if (!secondEstimates.empty() && track.view != ViewKind::Front) {
+    if (!secondEstimates.empty() && secondEstimatesMove(context.family, track.view)) {
         auto followed = finishTrack(cleaned, frames, context, corrections, {});
         if (!followed) return followed.error();
         track.asFollowed = std::make_shared<const Track>(std::move(*followed));
     }
-    applySecondEstimates(secondEstimates, track);
+    applySecondEstimates(secondEstimates, context.family, track);
     for (const ManualPoint& m : corrections.moved) movePoint(m, track);
     track.manualPoints = corrections.moved;
     track.family = context.family;
