@@ -26,11 +26,11 @@ bool isDepth(MeasureId measure) {
 
 }  // namespace
 
-/// Measures whose value lies inside in every repetition but whose ± does not.
+/// Measures whose value lies inside in every repetition but whose ± does not. What is hardly seen has its notice.
 std::vector<MeasureId> ReviewPresenter::unsureInside() const {
     std::vector<MeasureId> out;
     for (const auto& band : standard().bands) {
-        if (band.faultAbove.empty() && band.faultBelow.empty()) continue;
+        if ((band.faultAbove.empty() && band.faultBelow.empty()) || band.measure->hardlySeen) continue;
         const auto& reps = result().reps;
         const bool open = std::any_of(reps.begin(), reps.end(), [&](const MeasuredRep& rep) {
             const auto judged = result().counts(rep) ? judge(rep, band, standard()) : std::nullopt;

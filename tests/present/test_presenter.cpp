@@ -222,6 +222,18 @@ class TestPresenter : public QObject {
         QVERIFY2(depth.reason.contains("over the edge"), qPrintable(depth.reason));
     }
 
+    /// A hip line is unsure in every set from the front: a notice says so once, and no set is left open for it.
+    void whatIsHardlySeenIsNotListedAsUnsure() {
+        auto side = made::spec(3), front = made::spec(3);
+        front.scene.camera.azimuthDeg = 0;
+        const auto p = shown({made::observation(side), made::observation(front)},
+                             {FactsSet{made::factsOf(side)}, StandardChosen{"whole-foot"}, SecondAdded{1, true}});
+        QVERIFY(p.saying().clean && !p.saying().open);
+        QCOMPARE(reading(p.readings(), "hip_tilt").judgement.verdict, Verdict::Unsure);
+        QVERIFY2(!p.saying().why.contains("hip line"), qPrintable(p.saying().why));
+        QVERIFY2(p.notes().join(' ').contains("tape both hip bones"), qPrintable(p.notes().join(' ')));
+    }
+
     /// The first clip from the front, the second from the side.
     void everyCurveIsOfTheClipItWasReadIn() {
         auto side = made::spec(3), front = made::spec(3);
