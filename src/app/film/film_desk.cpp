@@ -3,6 +3,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QLocale>
+#include <algorithm>
 
 #include "record/file_shelf.h"
 #include "record/opening.h"
@@ -155,8 +156,11 @@ void FilmDesk::refine(store::SetId id, const std::shared_ptr<record::FilmedSet>&
                 if (nothingCounted) countedAfterAll(**careful, filmed);
             } else {
                 if (!wasStopped(done.error())) m_at.log.write("refining a filmed set", done.error());
-                // What is in the record stands.
-                if (told)
+                // What is in the record stands; who has deleted it is not told of it.
+                const auto sets = m_at.library.sets(filmed->plan.client.id);
+                const bool there = sets && std::any_of(sets->begin(), sets->end(),
+                                                       [id](const store::SetSummary& s) { return s.id == id; });
+                if (told && there)
                     m_at.strip.showProblem(tr("Nothing counted"),
                                            wasStopped(done.error()) ? *nothingCounted : sentence(done.error()),
                                            tr("The clip is kept with today's sets; Del there takes it out."), false);
