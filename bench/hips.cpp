@@ -1,12 +1,14 @@
 // What the two larger networks see of a pelvis that drops to one side or turns, in the view from the front, from the
 // side, and in both together (docs/measurements.md).
-//   bench_hips [--people | --figures] [--first N] [--count N]
+//   bench_hips [--figures] [--first N] [--count N]
 // Single pictures at the turning points of squats, drawn and not encoded; the place of the body is given to the
 // networks as it truly is, so what they say here is the best that can be had of them. Each is held against what it says
 // of the same body's own turning point with nothing planted. People are those of the half for calibration.
 #include <Eigen/Dense>
+#include <array>
 #include <cstring>
-#include <map>
+#include <optional>
+#include <set>
 
 #include "bench/accuracy/fronts.h"
 #include "bench/common.h"
@@ -188,7 +190,9 @@ int main(int argc, char** argv) {
     }
     std::fprintf(stderr, "\n");
     if (rows.empty()) return std::fprintf(stderr, "no picture could be read\n"), 1;
-    std::printf("%s, %zu bodies\n", people ? "lifelike people" : "figures", rows.size() / (kPlanted.size() - 1));
+    std::set<std::string> bodies;
+    for (const Row& r : rows) bodies.insert(r.who);
+    std::printf("%s, %zu bodies\n", people ? "lifelike people" : "figures", bodies.size());
     print(rows);
     return 0;
 }

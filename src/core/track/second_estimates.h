@@ -29,7 +29,7 @@ inline bool secondEstimatesMove(Family family, ViewKind view) {
 /// elsewhere disagrees with the followed one by more than 8° in the knee, the hip, the trunk, the shin or the thigh of
 /// the near side, or calls the legs the other way round, the turning point is doubted (track.doubts). Where any one of
 /// the three stands that far apart, each point is the median of the three: the larger network can be the one that errs.
-/// Disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
+/// From the side disagreement is a flag and no source of ±. Own measurements: docs/measurements.md, “Behind things”.
 ///
 /// From the front no point of a squat is moved: the other networks' are no better there. Where the larger one has the
 /// hips more than 2 % of the stature higher or lower, the turning point is doubted (docs/measurements.md, “Depth from
