@@ -130,6 +130,10 @@ Result<ChoiceBook> loadChoices() {
     return readShipped("choices.json", parseChoices);
 }
 
+Result<AskBook> loadAsks() {
+    return readShipped("asks.json", parseAsks);
+}
+
 Result<AdviceBook> loadAdvice() {
     AdviceBook book;
     auto faults = readShipped("advice/faults.json", parseFaults);
@@ -185,6 +189,9 @@ Result<Catalogue> loadCatalogue(const std::string& ownFolder) {
         if (!known(standard->id)) out.standards.push_back(std::move(*standard));
     }
     out.choices = std::move(parts->choices);
+    auto asks = loadAsks();
+    if (!asks) return asks.error();
+    out.asks = std::move(*asks);
     return out;
 }
 

@@ -32,6 +32,8 @@ Result<std::vector<Standard>> loadStandards(const Movement& movement, const std:
 Result<Catalogue> loadCatalogue(const std::string& ownFolder = {});
 /// What schools differ in.
 Result<ChoiceBook> loadChoices();
+/// What a coach may ask otherwise than the schools do.
+Result<AskBook> loadAsks();
 /// What can be advised: faults, claims and cards.
 Result<AdviceBook> loadAdvice();
 /// Checks a standard file and copies it into the coach's own folder under its id. Errors name file, path and value, and

@@ -92,7 +92,7 @@ int analyse(const QString& folder, const QString& clip, const QString& name, con
     if (!movement) return refuse(refusal(NoticeKind::UnknownMovement, {request.facts.movement}));
     if (!request.facts.variation.empty() && !movement->variation(request.facts.variation))
         return refuse(QString("The movement has no such variation: zevo-cli movements lists them."));
-    request.facts = record::carriedOver(held->library, *client, request.facts);
+    request.facts = record::carriedOver(held->library, *client, request.facts, *request.catalogue);
     const auto made = record::importClip(request, cancel, {});
     if (!made) return refuse(made.error());
     // The back stands behind the answer, as in the window; where it cannot be read, the set is whole without it.

@@ -1,7 +1,9 @@
 #include "present/log_words.h"
 
 #include <QCoreApplication>
+#include <QDate>
 #include <QLocale>
+#include <algorithm>
 #include <cmath>
 
 #include "core/base/number_text.h"
@@ -96,6 +98,43 @@ QString aidsText(const SetFacts& f, Lengths lengths) {
     return out.join(", ");
 }
 
+QString askText(const Ask& ask, const AskBook& book, const Movement& movement, Lengths lengths) {
+    const AskRung* rung = rungOf(ask, book, movement);
+    if (!rung) return {};
+    const QString asked = QString::fromStdString(rung->asked);
+    const auto amount = amountOf(ask, *rung);
+    if (!amount) return asked;
+    auto shown = [](double v) { return figures(v, std::abs(v - std::round(v)) < 0.05 ? 0 : 1); };
+    // What is set up by hand is said to the half inch.
+    const QString text = rung->unit == "deg"      ? shown(*amount) + QChar(0xB0)
+                         : rung->unit == "s"      ? tr("%1 s").arg(shown(*amount))
+                         : lengths == Lengths::Us ? tr("%1 in").arg(shown(std::round(2 * fromCm(*amount, lengths)) / 2))
+                                                  : tr("%1 cm").arg(shown(*amount));
+    return tr("%1, %2").arg(asked, text);
+}
+
+QString askOrigin(const Ask& ask, const AdviceBook& book) {
+    QStringList out;
+    if (!ask.by.empty()) out.append(tr("by %1").arg(QString::fromStdString(ask.by)));
+    if (const QDate day = QDate::fromString(QString::fromStdString(ask.on), Qt::ISODate); day.isValid())
+        out.append(QLocale().toString(day, "d MMM"));
+    const auto& places = painPlaces();
+    const bool painful = std::find(places.begin(), places.end(), ask.why) != places.end();
+    if (!ask.why.empty())
+        out.append(tr("for: %1").arg(painful ? painPlaceTitle(ask.why) : QString::fromStdString(book.title(ask.why))));
+    return out.isEmpty() ? QString() : tr("asked %1").arg(out.join(", "));
+}
+
+QString asksText(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths) {
+    const Movement* movement = catalogue.movement(facts.movement);
+    QStringList out;
+    if (movement)
+        for (const Ask& ask : facts.asks)
+            if (const QString text = askText(ask, catalogue.asks, *movement, lengths); !text.isEmpty())
+                out.append(text);
+    return out.join(QString(" ") + QChar(0xB7) + " ");
+}
+
 QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::string& movement, Lengths lengths) {
     using W = SetUpChange::What;
     auto degrees = [](const std::string& v) { return v == "0" ? tr("none") : QString::fromStdString(v) + QChar(0xB0); };
@@ -145,6 +184,19 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
             from = mass(c.from);
             to = mass(c.to);
             break;
+        case W::Asked: {
+            const Movement* m = catalogue.movement(movement);
+            auto asked = [&](const std::string& key) {
+                const QStringList parts = QString::fromStdString(key).split('/');
+                if (parts.size() != 3 || !m) return tr("nothing");
+                Ask ask{parts[0].toStdString(), parts[1].toStdString()};
+                if (!parts[2].isEmpty()) ask.amount = numberFrom(parts[2].toStdString());
+                const QString text = askText(ask, catalogue.asks, *m, lengths);
+                return text.isEmpty() ? parts[1] : text;
+            };
+            what = tr("asked"), from = asked(c.from), to = asked(c.to);
+            break;
+        }
     }
     return tr("%1: %2 (before: %3)").arg(what, to, from);
 }

@@ -32,6 +32,13 @@ QString loadText(const Load& load, Lengths lengths);
 /// Wedge, box, belt and pole, "wedge 10°, belt"; empty without any.
 QString aidsText(const SetFacts& facts, Lengths lengths);
 
+/// What was asked, after "asked:": "to the box, 42 cm", "slowly down, 3 s". Empty where the book does not know it.
+QString askText(const Ask& ask, const AskBook& book, const Movement& movement, Lengths lengths);
+/// Who asked it, when and what for: "asked by Wenna, 3 Dec, for: Depth not reached"; as much of it as is known.
+QString askOrigin(const Ask& ask, const AdviceBook& book);
+/// All that was asked of a set, "to the box, 42 cm · a pause below, 2 s"; empty where nothing was.
+QString asksText(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths);
+
 /// "heel wedge 10° (before: none)".
 QString changeText(const SetUpChange& change, const Catalogue& catalogue, const std::string& movement, Lengths lengths);
 /// "Trunk lean: 41° → 35°", "… 6° less": "…, within noise"; without a verdict where nothing is asked of it.

@@ -132,6 +132,7 @@ class ReviewPresenter {
         QStringList say, sayKinds;   ///< wordings, first one to use first
         QStringList scores;          ///< how each fared with this client; empty where the ledger was not asked
         QStringList change, prepare;
+        std::vector<std::optional<Ask>> changeAsks;  ///< what each change asks of the next set; may be shorter
         QString progress;
         QString unsure;       ///< only for findings that could not be settled: what to film
         QString trace;        ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
@@ -147,8 +148,10 @@ class ReviewPresenter {
     void setScores(std::vector<CueScore> scores) { m_scores = std::move(scores); }
     /// What leads in this school and could not be judged, in sentences without a full stop; said before any praise.
     QStringList notJudged() const;
-    /// "Whole foot, with toes light": by what the set was judged.
+    /// "Whole foot, with toes light, as asked: to the box": by what the set was judged.
     QString judgedBy() const;
+    /// The same of one measure: only what was asked about that one.
+    QString judgedBy(MeasureId measure) const;
     QString findingTitle(int index) const;
     /// What changes over the set and between the legs, in sentences; more than noise first.
     QStringList overTheSet() const;
@@ -184,6 +187,7 @@ class ReviewPresenter {
     void tell(Saying& saying, const Advice& advice) const;
     Saying leadSaying(const char* card) const;
     Saying cleanSaying() const;
+    QString schoolWords() const;
     QString notJudgedText(const NotJudged& notJudged) const;
     QString howToJudge(MeasureId measure) const;
     QString partialText(const MeasuredRep& rep) const;

@@ -47,13 +47,25 @@ ReviewPresenter::Saying ReviewPresenter::stopSaying() const {
     s.stop = true;
     s.title = stopWords(stop).title;
     s.where = "before any advice";
-    s.say = {stop.level == StopAnswer::Level::HelpNow ? "Stop. Get medical help now." : "Stop here for today."};
     s.sayKinds = {"care"};
     s.why = stopWords(stop).text;
-    s.change = {"No further set of this movement today."};
-    s.prepare = {stop.refer ? "A licensed clinician decides when to go on."
-                            : "Ask again next time, before the warm-up."};
-    s.progress = "Start again lighter, when it is free of pain.";
+    if (stop.level == StopAnswer::Level::HelpNow) {
+        s.say = {tr("Stop. Get medical help now.")};
+        s.change = {tr("Stop everything, call for help, and stay with the client.")};
+        s.prepare = {tr("No training until a clinician has cleared it.")};
+        s.progress = tr("Nothing is judged until then.");
+    } else if (stop.reason == StopAnswer::Reason::RedFlags) {
+        s.say = {tr("Stop here for today.")};
+        s.change = {tr("The session ends here.")};
+        s.prepare = {tr("A licensed clinician decides when to go on.")};
+        s.progress = tr("Back when a clinician says so: note who, and when.");
+    } else {
+        s.say = {tr("Stop here for today.")};
+        s.change = {tr("No further set of this movement today.")};
+        s.prepare = {stop.refer ? tr("A licensed clinician decides when to go on.")
+                                : tr("Ask again next time, before the warm-up.")};
+        s.progress = tr("Start again lighter, when it is free of pain.");
+    }
     s.atS = current().bottomS;
     return s;
 }
@@ -64,7 +76,10 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
         s.say.append(text(c.text));
         s.sayKinds.append(text(c.kind));
     }
-    for (const auto& c : a.change) s.change.append(text(c));
+    for (const auto& c : a.change) {
+        s.change.append(text(c.text));
+        s.changeAsks.push_back(c.ask);
+    }
     for (const auto& d : a.prepare)
         s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
     s.progress = text(a.progress);
@@ -138,7 +153,7 @@ ReviewPresenter::Saying ReviewPresenter::cleanSaying() const {
     if (open.isEmpty()) {
         s.title = text(advice().title(kCleanCard));
         tell(s, adviceWithoutFinding(kCleanCard, result(), advice()));
-        if (!result().stop.mayGoOnAlike()) s.say = {"Good. No heavier, no further."};
+        if (!result().stop.mayGoOnAlike()) s.say = {"Good. Stay at this weight and depth."};
         const auto unsure = unsureInside();
         QStringList names;
         for (const MeasureId m : unsure) names.append(QString(m->title).toLower());
@@ -180,6 +195,22 @@ QStringList ReviewPresenter::judgedTitles() const {
 }
 
 QString ReviewPresenter::judgedBy() const {
+    const QString school = schoolWords(), asked = asksText(m_state.edited.facts, *m_catalogue, m_lengths);
+    return asked.isEmpty() ? school : tr("%1, as asked: %2").arg(school, asked);
+}
+
+QString ReviewPresenter::judgedBy(MeasureId measure) const {
+    SetFacts facts = m_state.edited.facts;
+    std::erase_if(facts.asks, [&](const Ask& ask) {
+        const AskRung* rung = rungOf(ask, m_catalogue->asks, result().context.movement);
+        return !rung || std::none_of(rung->edges.begin(), rung->edges.end(),
+                                     [&](const AskedEdge& e) { return e.measure == measure; });
+    });
+    const QString asked = asksText(facts, *m_catalogue, m_lengths);
+    return asked.isEmpty() ? schoolWords() : tr("%1, as asked: %2").arg(schoolWords(), asked);
+}
+
+QString ReviewPresenter::schoolWords() const {
     QStringList parts{text(standard().title)};
     for (const auto& c : result().changed) parts.append(text(c));
     return parts.join(", ");
@@ -244,7 +275,7 @@ ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
     if (const Band* band = standard().bandFor(f.measure))
         s.why = QString("%1 %2 in %3; “%4” asks for %5.")
                     .arg(f.measure->title, valueWithPm(f.value, f.pm90, f.measure->unit, m_lengths), repWith(f),
-                         judgedBy(), bandText(*band, f.measure->unit));
+                         judgedBy(f.measure), bandText(*band, f.measure->unit));
     static constexpr std::array kEndsDepth{"low_back_tuck", "heel_rise", "toe_rise", "depth_past_control"};
     if (std::find(kEndsDepth.begin(), kEndsDepth.end(), f.measure.name()) != kEndsDepth.end())
         if (const MeasuredRep* rep = apart ? nullptr : repOf(f)) s.why = (s.why + " " + depthLimitText(*rep)).trimmed();

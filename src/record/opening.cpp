@@ -73,16 +73,25 @@ Result<std::vector<LedgerSet>> ledgerSetsAround(const store::Library& library, s
     return ledgerSets(*log);
 }
 
-SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise) {
+SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise,
+                     const Catalogue& catalogue) {
     SetFacts out = otherwise;
+    std::optional<Asks> asks;                   // as they stand after the newest set, whatever its movement
     const auto sets = library.sets(client.id);  // newest first
     for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
-        if (s.movement.toStdString() != otherwise.movement) continue;
-        if (const auto edits = library.edits(s.id)) out = fold(*edits).facts;
+        const bool same = s.movement.toStdString() == otherwise.movement;
+        if (asks && !same) continue;
+        const auto edits = library.edits(s.id);
+        if (!edits) continue;
+        const EditedSet edited = fold(*edits);
+        if (!asks) asks = asksAfter(edited);
+        if (!same) continue;
+        out = edited.facts;
         if (!otherwise.variation.empty()) out.variation = otherwise.variation;
         break;
     }
     out = nextSet(std::move(out));
+    if (asks) out = askedAnew(std::move(out), std::move(*asks), catalogue);
     takeFrom(client, QDate::currentDate(), out);
     return out;
 }

@@ -55,7 +55,8 @@ Result<std::vector<LedgerSet>> ledgerSetsAround(const store::Library& library, s
                                                 const QString& movement, store::SetId set);
 /// What a next set starts from: the facts of the client's newest set of the movement, without what belongs to one set
 /// alone; `otherwise` where there is none. The client's as they are now.
-SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise);
+SetFacts carriedOver(const store::Library& library, const store::Client& client, const SetFacts& otherwise,
+                     const Catalogue& catalogue);
 /// Stature, mass, pain and choices as they are the client's on a day; what the set-up was asked to be stays.
 void takeFrom(const store::Client& client, const QDate& day, SetFacts& facts);
 

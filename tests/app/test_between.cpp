@@ -341,10 +341,66 @@ class TestBetween : public QObject {
         w().toggleUnits();
         // The next set of the movement starts from there, without the effort.
         w().home()->selectClient(client());
-        const auto next = carriedOver(library(), *library().client(client()), document().facts());
+        const auto next =
+            carriedOver(library(), *library().client(client()), document().facts(), document().catalogue());
         QVERIFY(next.wedgeDeg == 10 || !next.log.effort);
         for (int i = 0; i < 6; ++i) w().actions().get("undo")->trigger();
         QCOMPARE(document().facts().wedgeDeg, 0.0);
+    }
+
+    /// A change that is taken is asked of the next set and judged there; a tap lifts it; each step can be undone.
+    void aChangeIsAskedOfTheNextSet() {
+        openTheSet(1);
+        auto* row = review()->askRow();
+        QVERIFY(row->isHidden());
+        auto ask = [&](int i) { return child<QPushButton>(m_window.get(), qPrintable(QString("askChange%1").arg(i))); };
+        auto words = [&](int i) { return text(qPrintable(QString("change%1").arg(i))); };
+        review()->chooseFinding(0);
+        while (!words(0).contains("wedge") &&
+               review()->presenter().finding() + 1 < review()->presenter().findingCount())
+            QTest::keyClick(review(), Qt::Key_N);
+        QVERIFY2(words(0).contains("wedge") && ask(0)->isVisible(), qPrintable(words(0)));
+        const auto before = document().state().set.result.findings.size();
+        QTest::mouseClick(ask(0), Qt::LeftButton);
+        QVERIFY(ask(0)->isChecked() && ask(0)->text().contains("Asked"));
+        QCOMPARE(document().state().set.result.findings.size(), before);  // this set was not asked it
+        QVERIFY(document().facts().asks.empty());
+        QVERIFY(row->isVisible() && row->chipOf("wedge")->text().startsWith("Next: the heels on a wedge, 10"));
+        QTest::mouseClick(child<QPushButton>(row, "harder-wedge"), Qt::LeftButton);
+        QVERIFY(row->chipOf("wedge")->text().contains("15"));
+        QTest::mouseClick(child<QPushButton>(row, "easier-wedge"), Qt::LeftButton);
+        // By a key, and the other change besides: one of a kind each.
+        QTest::mouseClick(ask(1), Qt::LeftButton);
+        QVERIFY(row->chipOf("depth") && row->chipOf("wedge"));
+        QTest::keyClick(review(), Qt::Key_C, Qt::AltModifier);
+        QVERIFY(!row->chipOf("wedge") && !ask(0)->isChecked());
+        QTest::keyClick(review(), Qt::Key_C, Qt::AltModifier);
+        QVERIFY(row->chipOf("wedge"));
+        // It stands in what the next set starts from, who asked it and why with it, and is set up.
+        const SetFacts next = factsAfter(fold(*library().edits(review()->id())), document().catalogue());
+        QCOMPARE(next.asks.size(), std::size_t(2));
+        QCOMPARE(next.wedgeDeg, 10.0);
+        QVERIFY(!next.asks.front().why.empty() && !next.asks.front().on.empty());
+        QCOMPARE(next.asks.front().movement, std::string("squat"));
+        w().actions().get("undo")->trigger();
+        QVERIFY(!row->chipOf("wedge"));
+        w().actions().get("redo")->trigger();
+        // A set that was asked it says so, and lifting it is of the sets to come.
+        openTheSet(0);
+        document().apply(FactsSet{next}, "as asked");
+        QVERIFY(waitForWork(w()));
+        QVERIFY2(row->chipOf("depth")->text().startsWith("Asked: only as deep as the feet stay flat"),
+                 qPrintable(row->chipOf("depth")->text()));
+        QVERIFY2(review()->presenter().judgedBy().contains("as asked: "), qPrintable(review()->presenter().judgedBy()));
+        QTest::mouseClick(row->chipOf("depth"), Qt::LeftButton);
+        QVERIFY(row->chipOf("depth")->text().endsWith("next: lifted") && !row->chipOf("depth")->isChecked());
+        QVERIFY(review()->presenter().judgedBy().contains("feet stay flat"));
+        w().settle();
+        const auto after = carriedOver(library(), *library().client(client()), SetFacts{}, document().catalogue());
+        QCOMPARE(after.asks.size(), std::size_t(1));
+        QCOMPARE(after.asks.front().kind, std::string("wedge"));
+        QTest::mouseClick(row->chipOf("depth"), Qt::LeftButton);
+        QVERIFY(row->chipOf("depth")->text().startsWith("Asked: ") && row->chipOf("depth")->isChecked());
     }
 
     void theMassMakesTheShare() {

@@ -78,7 +78,8 @@ class TestSession : public QObject {
                         RestPoseChosen{true, 0.5},
                         ReferenceLength{false, {10, 20, 30, 400, 91.5}},
                         NotePinned{false, 2.25, "looks down here"},
-                        PointMarked{true, {MarkKind::KneeLeft, 12, {{0.5, 310.25, 402}}, nullptr}}};
+                        PointMarked{true, {MarkKind::KneeLeft, 12, {{0.5, 310.25, 402}}, nullptr}},
+                        askTaken({"depth", "box", 42.5, "Wenna", "2026-12-01", "depth_short", "squat"})};
         QCOMPARE(all.size(), std::variant_size_v<Edit>);
         for (const Edit& e : all) {
             const auto [kind, payload] = writeEdit(e);

@@ -53,6 +53,13 @@ rc::Gen<Edit> anyEdit(bool safe) {
                          return CueGiven{"heels_rise", w};
                      }),
         rc::gen::just<Edit>(CueRetracted{}),
+        rc::gen::map(
+            rc::gen::tuple(rc::gen::element<std::string>("depth", "tempo"), flag(), number(60), word()),
+            [](auto t) -> Edit {
+                const std::string kind = std::get<0>(t);
+                if (!std::get<1>(t)) return AskSet{"squat", kind, std::nullopt};
+                return askTaken({kind, "box", std::get<2>(t), std::get<3>(t), "2026-12-01", "heels_rise", "squat"});
+            }),
     };
     if (!safe) {
         const std::vector<rc::Gen<Edit>> more{
@@ -116,7 +123,7 @@ bool alike(const EditedSet& a, const EditedSet& b) {
            a.second.has_value() == b.second.has_value() &&
            (!a.second || (a.second->observation == b.second->observation && a.second->sameTake == b.second->sameTake &&
                           a.second->nudgeS == b.second->nudgeS)) &&
-           a.views[0] == b.views[0] && a.views[1] == b.views[1] && a.cue == b.cue;
+           a.views[0] == b.views[0] && a.views[1] == b.views[1] && a.cue == b.cue && a.asked == b.asked;
 }
 
 void check(const char* law, const std::function<void()>& property, int cases = 300) {

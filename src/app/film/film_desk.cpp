@@ -241,9 +241,9 @@ void FilmDesk::clipArrived(const QString& path) {
     record::ImportRequest request;
     request.libraryFolder = m_at.library.folder(), request.clipPath = path, request.model = m_at.settings.model;
     request.client = client->id, request.catalogue = m_at.catalogue, request.author = m_at.settings.coach;
-    request.facts = m_filming
-                        ? m_filming->facts
-                        : record::carriedOver(m_at.library, *client, chosenMovement(m_at.settings, *m_at.catalogue));
+    request.facts = m_filming ? m_filming->facts
+                              : record::carriedOver(m_at.library, *client,
+                                                    chosenMovement(m_at.settings, *m_at.catalogue), *m_at.catalogue);
     const QString name = QFileInfo(path).fileName();
     auto made = std::make_shared<std::optional<store::NewSet>>();
     m_at.queue.add(

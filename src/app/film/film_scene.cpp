@@ -59,6 +59,8 @@ std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {
         s.right = true;
         s.sentence = m_settings.startStill ? tr("Right. Stand still to begin") : tr("Right. Space to begin");
         s.reason = tr("%1 view").arg(QString::fromStdString(viewName(m_look->check.view)));
+        if (const QString asked = present::asksText(m_facts, *m_catalogue, m_settings.lengths); !asked.isEmpty())
+            s.reason += tr(" · asked: %1").arg(asked);
     }
     return std::nullopt;
 }

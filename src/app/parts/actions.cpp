@@ -40,6 +40,8 @@ const std::vector<KeyRow>& keyTable() {
         {"previousFinding", "Shift+N", "", Where::Review},
         {"words", "W", QT_TRANSLATE_NOOP("keys", "say it in other words"), Where::Review},
         {"change", "C", QT_TRANSLATE_NOOP("keys", "what to change"), Where::Review},
+        {"askChange", "Alt+C", QT_TRANSLATE_NOOP("keys", "ask the change of the next set; again: do not"),
+         Where::Review},
         {"prepare", "P", QT_TRANSLATE_NOOP("keys", "what to prepare"), Where::Review},
         {"progress", "Q", QT_TRANSLATE_NOOP("keys", "when it is clean"), Where::Review},
         {"overSet", "F", QT_TRANSLATE_NOOP("keys", "what happens over the set"), Where::Review},

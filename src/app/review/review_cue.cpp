@@ -1,4 +1,5 @@
 // What was said after a set, and whether it helped.
+#include <QDate>
 #include <QLabel>
 #include <QPushButton>
 
@@ -28,6 +29,23 @@ void ReviewView::giveCue() {
     emit cueGiven(s.fault);
 }
 
+void ReviewView::askOfNext(const Ask& wanted, bool take) {
+    if (!hasSet()) return;
+    const auto& edited = m_document->state().edited;
+    Ask ask = wanted;
+    ask.movement = m_document->facts().movement;
+    if (!take) return m_document->apply(askLifted(ask), tr("what was lifted"));
+    // What stood before this set stands again as it was; anything else is asked here and now.
+    const bool again = std::find(edited.facts.asks.begin(), edited.facts.asks.end(), wanted) != edited.facts.asks.end();
+    if (again) return m_document->apply(askTaken(wanted), tr("what is asked"));
+    const std::string& painful = m_document->facts().pain.place;
+    const QString fault = m_card->saying().fault;
+    if (wanted.why.empty()) ask.why = fault.isEmpty() ? painful : fault.toStdString();
+    ask.by = m_coach.toStdString();
+    ask.on = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    m_document->apply(askTaken(ask), tr("what is asked"));
+}
+
 void ReviewView::watchOnly() {
     if (hasSet()) m_document->apply(CueGiven{"", ""}, tr("nothing said"));
 }
@@ -35,6 +53,13 @@ void ReviewView::watchOnly() {
 void ReviewView::refreshAnswer() {
     const auto& given = m_document->state().edited.cue;
     m_card->setGiven(given ? QString::fromStdString(given->wording) : QString(), given && !given->fault.empty());
+    const Asks after = asksAfter(m_document->state().edited);
+    if (const Movement* movement = m_document->catalogue().movement(m_document->facts().movement)) {
+        Asks here = after;
+        std::erase_if(here, [&](const Ask& a) { return !rungOf(a, m_document->catalogue().asks, *movement); });
+        m_card->setAsked(here);
+        m_asks->setAsks(m_document->facts().asks, after, *movement, m_document->catalogue(), presenter().lengths());
+    }
     present::CueWords words;
     if (m_before) {
         const auto counted = presenter().result().counted();

@@ -57,6 +57,7 @@ void ReviewDesk::show(record::LoadedSet set) {
     if (m_page->hasSet()) m_page->document().finish();  // while what was seen of it is still here
     m_seen = set.stored.seen;
     m_at.writer.know(record::KnownSet::of(set.stored));
+    m_page->setCoach(m_at.settings.coach);
     m_page->setSet(std::move(set), m_at.settings.lengths);
     auto& document = m_page->document();
     document.setRunner([this](std::function<void()> work, std::function<void()> done) {

@@ -23,6 +23,8 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
 
     m_log = new LogRow(m_actions, this);
     page->addWidget(m_log);
+    m_asks = new AskRow(this);
+    page->addWidget(m_asks);
 
     auto* middle = new QHBoxLayout;
     middle->setSpacing(16);
@@ -111,6 +113,17 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     connect(m_card, &SayCard::findingWanted, this, &ReviewView::chooseFinding);
     connect(m_card, &SayCard::momentWanted, this, &ReviewView::showMoment);
     m_actions.bind(m_card->givenButton(), "giveCue");
+    connect(m_card, &SayCard::changeAsked, this, [this](const Ask& ask, bool take) {
+        // Taken back, what was asked of this set is asked again.
+        const Asks& before = m_document->facts().asks;
+        const auto was = std::find_if(before.begin(), before.end(), [&](const Ask& a) {
+            return a.kind == ask.kind && a.movement == m_document->facts().movement;
+        });
+        if (!take && was != before.end()) return askOfNext(*was, true);
+        askOfNext(ask, take);
+    });
+    connect(m_asks, &AskRow::taken, this, [this](const Ask& ask) { askOfNext(ask, true); });
+    connect(m_asks, &AskRow::lifted, this, [this](const Ask& ask) { askOfNext(ask, false); });
     connect(m_column, &ReadingColumn::chosen, this, &ReviewView::chooseMeasure);
     connect(m_plot, &CurvePlot::timeWanted, m_stage, &Stage::goTo);
     connect(m_standards, &QComboBox::activated, this,
@@ -160,6 +173,7 @@ void ReviewView::fit() {
     constexpr int kLow = 640, kVeryLow = 520;
     const bool low = height() < kLow, veryLow = height() < kVeryLow;
     m_strip->setCompact(low);
+    m_asks->setHost(low ? m_log : nullptr);
     m_card->setCompact(low);
     m_plot->setVisible(!low && !m_correcting);
     m_log->setVisible(!veryLow || !m_correcting);

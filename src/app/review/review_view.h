@@ -7,6 +7,7 @@
 #include "app/care/felt_picker.h"
 #include "app/parts/actions.h"
 #include "app/parts/stage.h"
+#include "app/review/ask_row.h"
 #include "app/review/correct_bar.h"
 #include "app/review/curve_plot.h"
 #include "app/review/log_row.h"
@@ -64,6 +65,9 @@ class ReviewView : public QWidget {
     SetPanel* panel() const { return m_panel; }
     CorrectBar* correctBar() const { return m_bar; }
     LogRow* logRow() const { return m_log; }
+    AskRow* askRow() const { return m_asks; }
+    /// Who asks, as it stands with what is asked.
+    void setCoach(const QString& name) { m_coach = name; }
     bool isCorrecting() const { return m_correcting; }
     /// Whether the stage shows the second clip.
     bool showsSecond() const { return m_second; }
@@ -90,6 +94,8 @@ class ReviewView : public QWidget {
     void giveOwnWords(const QString& words);
     /// Nothing was said.
     void watchOnly();
+    /// Something is asked of this client from the next set on, or not any more.
+    void askOfNext(const zevo::Ask& ask, bool take);
     /// Points and repetitions can be put right, or not any more.
     void toggleCorrecting();
     void notARep();
@@ -183,6 +189,8 @@ class ReviewView : public QWidget {
     std::vector<PointMarked> m_following;  ///< clicks whose following is under way
     CorrectBar* m_bar;
     LogRow* m_log;
+    AskRow* m_asks;
+    QString m_coach;
     RepStrip* m_strip;
     Stage* m_stage;
     SayCard* m_card;

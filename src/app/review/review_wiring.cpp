@@ -22,6 +22,10 @@ void ReviewView::connectActions() {
     m_actions.on("watchOnly", [this] { watchOnly(); });
     m_actions.on("words", [this] { m_card->otherWords(); });
     m_actions.on("change", [this] { m_card->showPart(SayCard::Part::Change); });
+    m_actions.on("askChange", [this] {
+        m_card->showPart(SayCard::Part::Change);
+        m_card->askChange();
+    });
     m_actions.on("prepare", [this] { m_card->showPart(SayCard::Part::Prepare); });
     m_actions.on("overSet", [this] { m_card->showPart(SayCard::Part::Set); });
     m_actions.on("progress", [this] { m_card->showPart(SayCard::Part::Progress); });

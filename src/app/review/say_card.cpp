@@ -6,7 +6,9 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <algorithm>
 
+#include "app/theme/parts.h"
 #include "present/paint/marks.h"
 
 namespace zevo::app {
@@ -122,6 +124,23 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
     m_details->setMinimumHeight(40);
     m_details->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     column->addWidget(m_details);
+    constexpr int kMostChanges = 4;
+    for (int i = 0; i < kMostChanges; ++i) {
+        ChangeRow c{new QWidget(this), nullptr, nullptr};
+        auto* row = new QHBoxLayout(c.row);
+        row->setContentsMargins(0, 0, 0, 0);
+        c.text = label(c.row, qPrintable(QString("change%1").arg(i)), 14);
+        c.ask = chip(c.row, QString("askChange%1").arg(i), tr("Ask it"));
+        c.ask->setCheckable(true);
+        row->addWidget(c.text, 1);
+        row->addWidget(c.ask, 0, Qt::AlignTop);
+        column->addWidget(c.row);
+        connect(c.ask, &QPushButton::clicked, this, [this, i] {
+            const auto& ask = m_saying.changeAsks[static_cast<std::size_t>(i)];
+            emit changeAsked(*ask, !isTaken(*ask));
+        });
+        m_changes.push_back(c);
+    }
 
     connect(m_previous, &QPushButton::clicked, this, [this] { emit findingWanted(m_index - 1); });
     connect(m_next, &QPushButton::clicked, this, [this] { emit findingWanted(m_index + 1); });
@@ -164,6 +183,46 @@ void SayCard::setCompact(bool compact) {
     m_sentence->setMinimumHeight(compact ? 0 : 56);
     m_details->setMinimumHeight(compact ? 0 : 40);
     fill();
+}
+
+bool SayCard::isTaken(const Ask& ask) const {
+    return std::any_of(m_asked.begin(), m_asked.end(), [&](const Ask& a) {
+        return a.kind == ask.kind && a.rung == ask.rung && (!ask.amount || a.amount == ask.amount);
+    });
+}
+
+void SayCard::setAsked(const Asks& asks) {
+    m_asked = asks;
+    fill();
+}
+
+void SayCard::askChange() {
+    for (const ChangeRow& c : m_changes)
+        if (c.ask->isVisibleTo(this)) return c.ask->click();
+}
+
+/// Changes stand in rows of their own where one of them asks something: what is only said has no button.
+void SayCard::fillChanges() {
+    const auto& asks = m_saying.changeAsks;
+    const bool any = m_part == Part::Change && !m_saying.stop &&
+                     std::any_of(asks.begin(), asks.end(), [](const auto& a) { return a.has_value(); });
+    m_details->setVisible(!any);
+    for (std::size_t i = 0; i < m_changes.size(); ++i) {
+        const ChangeRow& c = m_changes[i];
+        const bool shown = any && static_cast<qsizetype>(i) < m_saying.change.size();
+        c.row->setVisible(shown);
+        if (!shown) continue;
+        const bool asking = i < asks.size() && asks[i];
+        c.text->setText(m_saying.change[static_cast<qsizetype>(i)]);
+        c.ask->setVisible(asking);
+        if (!asking) continue;
+        const bool taken = isTaken(*asks[i]);
+        c.ask->setChecked(taken);
+        c.ask->setText(taken ? tr("Asked ✓") : tr("Ask it"));
+        c.ask->setAccessibleName(tr("%1: %2").arg(c.ask->text(), c.text->text()));
+        c.ask->setToolTip(taken ? tr("It is asked from the next set on. Again: it is not.")
+                                : tr("From the next set on, until it is lifted (Alt+C for the first one)"));
+    }
 }
 
 void SayCard::askOwnWords() {
@@ -227,6 +286,7 @@ void SayCard::fill() {
     QStringList dotted;
     for (const QString& l : lines) dotted.append((lines.size() > 1 ? QString(QChar(0x2013)) + " " : QString()) + l);
     m_details->setText(dotted.join('\n'));
+    fillChanges();
     update();
 }
 

@@ -30,6 +30,10 @@ class SayCard : public QFrame {
     void showPart(Part part);
     /// The next wording of the same cue.
     void otherWords();
+    /// A change on the card that asks something of the next set: takes it, or takes it back. Nothing where none does.
+    void askChange();
+    /// What is asked from the next set on: changes that ask it are ticked.
+    void setAsked(const Asks& asks);
     /// Asks for what was really said.
     void askOwnWords();
     QString sentence() const;
@@ -43,12 +47,22 @@ class SayCard : public QFrame {
     void findingWanted(int index);
     void momentWanted(double timeS);
     void ownWordsGiven(const QString& words);
+    /// A change was taken that asks something of the next set; or, not `take`, it was not.
+    void changeAsked(const zevo::Ask& ask, bool take);
 
   protected:
     void paintEvent(QPaintEvent*) override;
 
   private:
     void fill();
+    void fillChanges();
+    bool isTaken(const Ask& ask) const;
+    /// One change with what it asks.
+    struct ChangeRow {
+        QWidget* row;
+        QLabel* text;
+        QPushButton* ask;
+    };
 
     Theme m_theme = lightTheme();
     ReviewPresenter::Saying m_saying;
@@ -60,6 +74,8 @@ class SayCard : public QFrame {
     QLineEdit* m_own;
     QPushButton *m_previous, *m_next, *m_words, *m_moment, *m_given;
     QString m_givenWords;
+    Asks m_asked;
+    std::vector<ChangeRow> m_changes;
     bool m_anyGiven = false, m_compact = false;
     std::array<QPushButton*, 4> m_tabs{};
 };

@@ -171,7 +171,7 @@ void MainWindow::openClip(const QString& path, bool show) {
     request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
     request.facts = chosenMovement(m_settings, *m_catalogue);
     if (const auto whose = m_clients->client(*client))
-        request.facts = record::carriedOver(m_library, *whose, request.facts);
+        request.facts = record::carriedOver(m_library, *whose, request.facts, *m_catalogue);
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);

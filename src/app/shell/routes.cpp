@@ -177,7 +177,7 @@ void MainWindow::filmSet() {
     if (currentView() == m_review && m_review->hasSet()) {
         // Everything is carried over from the set that is shown.
         client = m_review->client();
-        facts = nextSet(m_review->document().facts());
+        facts = factsAfter(m_review->document().state().edited, *m_catalogue);
         standard = QString::fromStdString(m_review->document().state().wholeStandard);
         if (const auto& given = m_review->document().state().edited.cue) cue = QString::fromStdString(given->wording);
     } else {
@@ -188,7 +188,7 @@ void MainWindow::filmSet() {
         const auto read = m_clients->client(*id);
         if (!read) return showNotice(sentence(read.error()));
         client = *read;
-        facts = record::carriedOver(m_library, client, chosenMovement(m_settings, *m_catalogue));
+        facts = record::carriedOver(m_library, client, chosenMovement(m_settings, *m_catalogue), *m_catalogue);
     }
     record::takeFrom(client, QDate::currentDate(), facts);
     m_filmDesk->film({client, facts, standard, cue});

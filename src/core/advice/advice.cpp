@@ -14,6 +14,13 @@ int weightOf(const Card& card) {
     return card.when.weight() + (card.limiter ? kLimiter : 0);
 }
 
+/// Whether the set was already done so: to a box, if at another height, is not to a box once more.
+bool isAsked(const Ask& ask, const Situation& s) {
+    return std::any_of(s.asks.begin(), s.asks.end(), [&](const Ask& there) {
+        return there.kind == ask.kind && there.rung == ask.rung && (!ask.amount || there.amount == ask.amount);
+    });
+}
+
 }  // namespace
 
 const FaultWords* AdviceBook::fault(const std::string& id) const {
@@ -52,8 +59,12 @@ Advice adviceFor(const std::string& fault, const Situation& situation, const Adv
     Advice a;
     for (const Card* c : holding) {
         if (a.say.empty()) a.say = said(c->say);
-        if (a.change.empty())
-            for (const Change& change : said(c->change)) a.change.push_back(change.text);
+        if (a.change.empty()) {
+            a.change = said(c->change);
+            // What was asked already, and is there, is not asked for again.
+            std::erase_if(a.change,
+                          [&](const Change& change) { return change.ask && isAsked(*change.ask, situation); });
+        }
         if (a.prepare.empty()) a.prepare = said(c->prepare);
         if (a.progress.empty()) a.progress = c->progress;
     }

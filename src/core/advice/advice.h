@@ -7,6 +7,7 @@
 
 #include "core/advice/situation.h"
 #include "core/base/result.h"
+#include "core/judge/asks.h"
 
 namespace zevo {
 
@@ -21,6 +22,7 @@ struct Cue {
 struct Change {
     std::string text;
     std::vector<std::string> claims;
+    std::optional<Ask> ask{};  ///< what taking it asks of the next set; nothing: it is said and done
 };
 
 /// One step of preparation with its dose.
@@ -102,7 +104,7 @@ struct AdviceBook {
 /// What is advised about one fault in one situation.
 struct Advice {
     std::vector<Cue> say;
-    std::vector<std::string> change;
+    std::vector<Change> change;
     std::vector<Drill> prepare;
     std::string progress;
 };

@@ -67,6 +67,14 @@ Signs signsAt(const Json& o, const std::string& path) {
     return s;
 }
 
+/// What a change asks of the next set; whether the book knows it is the tests' business: cards are read without it.
+std::optional<Ask> askAt(const Json& o, const std::string& path) {
+    if (!o.contains("ask")) return std::nullopt;
+    const Json& ask = objectAt(o, "ask", path);
+    const std::string at = path + "/ask";
+    return Ask{textAt(ask, "kind", at, true), textAt(ask, "rung", at, true), numberAt(ask, "amount", at)};
+}
+
 /// Reads cards against the faults and claims they may name.
 struct CardReader {
     const AdviceBook& book;
@@ -99,7 +107,7 @@ struct CardReader {
         }
         for (const Json& s : listAt(o, "change", path)) {
             const std::string at = path + "/change/" + std::to_string(c.change.size());
-            c.change.push_back({textAt(s, "text", at, true), claimsAt(s, at)});
+            c.change.push_back({textAt(s, "text", at, true), claimsAt(s, at), askAt(s, at)});
         }
         for (const Json& s : listAt(o, "prepare", path)) {
             const std::string at = path + "/prepare/" + std::to_string(c.prepare.size());

@@ -28,6 +28,7 @@ Situation situationOf(const SetResult& result) {
     s.choices = result.choices;
     s.complaint = c.pain.place;
     s.felt = c.felt;
+    s.asks = c.asks;
     return s;
 }
 

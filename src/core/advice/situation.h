@@ -20,6 +20,7 @@ struct Situation {
     std::string complaint;          ///< id of a painful place; empty: none
     std::vector<std::string> felt;  ///< ids of where the set was felt
     std::string limiter;            ///< the likely cause; empty: none stood out
+    Asks asks;                      ///< what was asked of the set
     MeasureId measure;              ///< the finding's
     bool above = false;             ///< it is over its band, not under it
 };

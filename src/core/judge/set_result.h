@@ -6,6 +6,7 @@
 
 #include "core/base/notice.h"
 #include "core/body/movement.h"
+#include "core/judge/asks.h"
 #include "core/judge/findings.h"
 #include "core/judge/stop_rules.h"
 #include "core/judge/tempo.h"
@@ -41,6 +42,7 @@ struct SetContext {
     Shirt shirt = Shirt::NotSaid;
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)
+    Asks asks;                      ///< what was asked of it
 };
 
 /// The other view of the same set.

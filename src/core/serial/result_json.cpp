@@ -59,12 +59,13 @@ json repJson(const MeasuredRep& rep, const SetResult& r) {
 }
 
 json adviceJson(const Counsel& c, const FaultWords& fault, const ResultWords& words) {
-    json say = json::array(), prepare = json::array();
+    json say = json::array(), change = json::array(), prepare = json::array();
+    for (const Change& line : c.advice.change) change.push_back(line.text);
     for (const auto& cue : c.advice.say) say.push_back({{"kind", cue.kind}, {"text", cue.text}});
     for (const auto& d : c.advice.prepare) prepare.push_back({{"stage", d.stage}, {"text", d.text}, {"dose", d.dose}});
     json out{{"title", fault.title},
              {"say", say},
-             {"change", c.advice.change},
+             {"change", change},
              {"prepare", prepare},
              {"progress", c.advice.progress}};
     if (!c.limiter.empty()) out["limiter"] = {{"id", c.limiter}, {"trace", words.trace(c)}};

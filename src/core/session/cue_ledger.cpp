@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "core/base/number_text.h"
 
@@ -81,6 +82,14 @@ SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, const Baseli
     return out;
 }
 
+/// What was asked of one kind in a set's movement, whoever asked it and why.
+std::string askedOf(const SetFacts& facts, const std::string& kind) {
+    for (const Ask& a : facts.asks)
+        if (a.kind == kind && (a.movement.empty() || a.movement == facts.movement))
+            return a.kind + "/" + a.rung + "/" + (a.amount ? numberText(*a.amount) : std::string());
+    return {};
+}
+
 }  // namespace
 
 std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
@@ -103,6 +112,10 @@ std::vector<SetUpChange> setUpChanges(const SetFacts& a, const SetFacts& b) {
     flag(W::Belt, a.log.belt, b.log.belt);
     text(W::Shoes, a.log.shoes, b.log.shoes);
     value(W::Load, a.log.load.totalKg(), b.log.load.totalKg());
+    std::set<std::string> kinds;
+    for (const Asks* asks : {&a.asks, &b.asks})
+        for (const Ask& ask : *asks) kinds.insert(ask.kind);
+    for (const std::string& kind : kinds) text(W::Asked, askedOf(a, kind), askedOf(b, kind));
     return out;
 }
 

@@ -42,8 +42,8 @@ inline constexpr std::array kSetUpChoices{"stance", "toes", "arms"};
 
 /// What a coach asked for otherwise than in the set before: a trial of the set-up.
 struct SetUpChange {
-    enum class What { Wedge, Stance, Toes, Arms, LoadPlace, Box, Pole, Belt, Shoes, Load } what;
-    std::string from, to;  ///< ids, or numbers with a point
+    enum class What { Wedge, Stance, Toes, Arms, LoadPlace, Box, Pole, Belt, Shoes, Load, Asked } what;
+    std::string from, to;  ///< ids, or numbers with a point; of what was asked "kind/rung/amount", empty for nothing
     bool operator==(const SetUpChange&) const = default;
 };
 std::vector<SetUpChange> setUpChanges(const SetFacts& before, const SetFacts& after);

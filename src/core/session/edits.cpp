@@ -125,6 +125,13 @@ std::vector<bool> observationsSpokenOf(const Edits& edits) {
     return out;
 }
 
+Asks asksAfter(const EditedSet& set) {
+    Asks out = set.facts.asks;
+    for (const auto& [of, ask] : set.asked)
+        out = ask ? with(std::move(out), *ask) : without(std::move(out), of.first, of.second);
+    return out;
+}
+
 EditedSet fold(const Edits& edits) {
     EditedSet out;
     for (const Edit& edit : edits) std::visit([&](const auto& e) { e.apply(out); }, edit);

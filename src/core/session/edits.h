@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/marks/marks.h"
+#include "core/session/edits/ask_set.h"
 #include "core/session/edits/cue_given.h"
 #include "core/session/edits/cue_retracted.h"
 #include "core/session/edits/edit_kind.h"
@@ -36,7 +37,7 @@ namespace zevo {
 /// Every kind there is (edits/edit_kind.h).
 using Edit = std::variant<FactsSet, StandardChosen, SpanLeftOut, SecondAdded, SecondRemoved, SecondNudged,
                           FilmedSeparately, PointPlaced, Trimmed, RepetitionSet, PersonChosen, CueGiven, CueRetracted,
-                          LegNamed, RestPoseChosen, ReferenceLength, NotePinned, PointMarked>;
+                          LegNamed, RestPoseChosen, ReferenceLength, NotePinned, PointMarked, AskSet>;
 
 /// What a kind says of itself (edits/edit_kind.h).
 bool isAboutSecondView(const Edit& edit);
@@ -74,9 +75,13 @@ struct EditedSet {
         bool operator==(const View&) const = default;
     };
     View views[2];
-    std::optional<CueGiven> cue;  ///< given after this set
+    std::optional<CueGiven> cue;  ///< given after this set    /// What is asked of the sets after it, by movement and
+                                  ///< kind, where that was changed; nothing: lifted.
+    std::map<std::pair<std::string, std::string>, std::optional<Ask>> asked;
 };
 EditedSet fold(const Edits& edits);
+/// What is asked of the set after this one: what was asked of it, with what was asked and lifted after it.
+Asks asksAfter(const EditedSet& set);
 /// Places in the list of observations that edits speak of; the first one always counts.
 std::vector<bool> observationsSpokenOf(const Edits& edits);
 

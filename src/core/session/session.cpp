@@ -24,10 +24,33 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const std::str
     c.pain = f.pain;
     c.felt = f.felt;
     c.shirt = f.shirt;
+    c.asks = f.asks;
     return c;
 }
 
 namespace {
+
+/// A set is set up as it is asked, or as it was before.
+void setUp(SetFacts& facts, const Ask& ask, const AskRung& rung, bool lifted) {
+    if (!rung.variation.empty()) {
+        if (!lifted && facts.variation.empty()) facts.variation = rung.variation;
+        if (lifted && facts.variation == rung.variation) facts.variation.clear();
+    }
+    const double amount = lifted ? 0 : amountOf(ask, rung).value_or(0);
+    switch (rung.sets) {
+        case AskRung::Sets::Nothing: break;
+        case AskRung::Sets::BoxCm: facts.log.boxCm = amount; break;
+        case AskRung::Sets::WedgeDeg: facts.wedgeDeg = amount; break;
+        case AskRung::Sets::Pole: facts.log.pole = !lifted; break;
+    }
+}
+
+/// The school as it judges this set.
+Standard schoolOf(const Standard& school, const SetFacts& facts, const Movement& movement, const Catalogue& catalogue) {
+    const Standard chosen = withChoices(school, catalogue.choices, facts.choices, movement);
+    return withAsks(chosen.forSet(movement.id, movement.variation(facts.variation) ? facts.variation : std::string()),
+                    catalogue.asks, facts.asks, movement);
+}
 
 /// Poses inside a trimmed span, or all of them.
 PoseFrames within(const PoseFrames& poses, const Span& span) {
@@ -177,6 +200,24 @@ const Movement* Catalogue::movement(const std::string& id) const {
     return found == movements.end() ? nullptr : &*found;
 }
 
+SetFacts askedAnew(SetFacts facts, Asks asks, const Catalogue& catalogue) {
+    const Movement* movement = catalogue.movement(facts.movement);
+    auto setUpWhere = [&](const Asks& these, const Asks& notIn, bool lifted) {
+        for (const Ask& ask : these)
+            if (const AskRung* rung = movement ? rungOf(ask, catalogue.asks, *movement) : nullptr;
+                rung && std::find(notIn.begin(), notIn.end(), ask) == notIn.end())
+                setUp(facts, ask, *rung, lifted);
+    };
+    setUpWhere(facts.asks, asks, true);
+    setUpWhere(asks, facts.asks, false);
+    facts.asks = std::move(asks);
+    return facts;
+}
+
+SetFacts factsAfter(const EditedSet& set, const Catalogue& catalogue) {
+    return askedAnew(nextSet(set.facts), asksAfter(set), catalogue);
+}
+
 bool judges(const Standard& standard, const Movement& movement) {
     return standard.movement == movement.id || standard.movement == familyName(movement.family);
 }
@@ -202,8 +243,7 @@ std::optional<Standard> standardFor(const EditedSet& edited, const Catalogue& ca
     bool missing = false;
     auto school = schoolFor(edited, *movement, catalogue, missing);
     if (!school) return std::nullopt;
-    const Standard chosen = withChoices(*school, catalogue.choices, edited.facts.choices, *movement);
-    return standardOf(contextOf(edited.facts, *movement), chosen);
+    return standardOf(contextOf(edited.facts, *movement), schoolOf(*school, edited.facts, *movement, catalogue));
 }
 
 Result<SetState> recompute(const Observations& observations, const Edits& edits, const Catalogue& catalogue,
@@ -227,7 +267,7 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     if (!school) return school.error();
     state.wholeStandard = school->id;
     const std::string schoolTitle = school->title;
-    *school = withChoices(*school, catalogue.choices, e.facts.choices, *movement);
+    *school = schoolOf(*school, e.facts, *movement, catalogue);
     SetContext context = contextOf(e.facts, *movement, state.first->model);
     context.arms = armsOf(school->choices);
     state.kept = kept != nullptr;

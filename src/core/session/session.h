@@ -40,6 +40,7 @@ struct Catalogue {
     std::vector<Movement> movements;  ///< squat first
     std::vector<Standard> standards;  ///< the coach's own last
     ChoiceBook choices;               ///< what schools differ in
+    AskBook asks;                     ///< what a coach may ask otherwise
     AdviceBook advice;                ///< for every situation
     std::vector<Error> refused;       ///< own files that cannot be used
 
@@ -59,8 +60,14 @@ struct KeptValues {
 /// The context that facts and a movement come to.
 SetContext contextOf(const SetFacts& facts, const Movement& movement, const std::string& model = "full");
 
+/// A set of which these are asked instead of what was: what is set up for an ask (a box, a wedge, a post) comes and
+/// goes with it; what was asked before and still is stays as the coach has it.
+SetFacts askedAnew(SetFacts facts, Asks asks, const Catalogue& catalogue);
+/// What the set after this one starts from: nextSet(), and what is asked from then on.
+SetFacts factsAfter(const EditedSet& set, const Catalogue& catalogue);
+
 /// The bands a set is judged by: its school's (its movement's default where that is missing), with its choices, for its
-/// movement and variation. Nothing for a movement nobody knows.
+/// movement and variation, and with what was asked of it. Nothing for a movement nobody knows.
 std::optional<Standard> standardFor(const EditedSet& edited, const Catalogue& catalogue);
 
 /// The parts of a set, each made from the one before.

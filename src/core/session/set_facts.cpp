@@ -23,6 +23,17 @@ constexpr std::array kShirts{"", "loose", "tight"};
 /// In the order of SetKind.
 constexpr std::array kSetKinds{"working", "warm_up", "test"};
 
+json asksJson(const Asks& asks) {
+    json out = json::array();
+    for (const Ask& a : asks) out.push_back(writeAsk(a));
+    return out;
+}
+Asks asksFrom(const json& list) {
+    Asks out;
+    for (const json& o : list) out = with(std::move(out), readAsk(o));
+    return out;
+}
+
 json logJson(const SetLog& l) {
     return {{"kind", kSetKinds[static_cast<std::size_t>(l.kind)]},
             {"held", l.load.held},
@@ -78,6 +89,7 @@ json writeFacts(const SetFacts& f) {
             {"felt", f.felt},
             {"mass_kg", f.massKg},
             {"shirt", kShirts[static_cast<std::size_t>(f.shirt)]},
+            {"asks", asksJson(f.asks)},
             {"log", logJson(f.log)}};
 }
 SetFacts readFacts(const json& o) {
@@ -103,6 +115,7 @@ SetFacts readFacts(const json& o) {
     f.massKg = o.value("mass_kg", 0.0);
     const auto shirt = std::find(kShirts.begin(), kShirts.end(), o.value("shirt", ""));
     if (shirt != kShirts.end()) f.shirt = static_cast<Shirt>(shirt - kShirts.begin());
+    f.asks = asksFrom(o.value("asks", json::array()));
     if (o.contains("log")) f.log = logFrom(o.at("log"));
     if (o.value("warm_up", false)) f.log.kind = SetKind::WarmUp;  // as it was kept before there was a log
     return f;

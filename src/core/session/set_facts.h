@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "core/judge/asks.h"
 #include "core/judge/choices.h"
 #include "core/judge/set_result.h"
 #include "core/judge/stop_rules.h"
@@ -50,6 +51,7 @@ struct SetFacts {
     std::vector<std::string> felt;  ///< where the client felt it (ids of feltPlaces())
     double massKg = 0;              ///< of the client when the set was filmed; 0 = not known
     Shirt shirt = Shirt::NotSaid;   ///< the back is read only where it is known to lie on
+    Asks asks;                      ///< what was asked of this set; it is judged by it
     SetLog log;
 
     /// What is held ÷ body mass: from the load and the mass where both are known, else as the coach said.
