@@ -129,7 +129,7 @@ Overlay ComparePresenter::otherFigure(bool after) const {
 
 QString ComparePresenter::valueOf(bool after) const {
     const Measurement* m = m_shown[after].find(m_measure);
-    return m ? valueWithPm(m->value, m->pm90, m_measure->unit, m_lengths) : QString();
+    return m ? readingText(m_measure, m->value, m->pm90, m_lengths) : QString();
 }
 
 std::vector<MeasureDifference> ComparePresenter::differences() const {
@@ -160,8 +160,8 @@ std::vector<ComparePresenter::Row> ComparePresenter::rows() const {
         const MeasureDef& info = *d.measure;
         row.measure = d.measure;
         row.title = QString::fromUtf8(info.title);
-        row.before = valueWithPm(d.before, d.beforePm, info.unit, m_lengths);
-        row.after = valueWithPm(d.after, d.afterPm, info.unit, m_lengths);
+        row.before = readingText(d.measure, d.before, d.beforePm, m_lengths);
+        row.after = readingText(d.measure, d.after, d.afterPm, m_lengths);
         row.significant = d.significant;
         const QString by = changeText(d.before, d.after, info.unit, m_lengths);
         if (const Band* band = standard().bandFor(d.measure)) {

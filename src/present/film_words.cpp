@@ -139,8 +139,8 @@ CueWords cueWords(const CueAnswer& a, const AdviceBook& book, Lengths lengths, b
     const MeasureDef& info = *a.measure;
     const char* title = a.bothLegs && info.bothLegs ? info.bothLegs : info.title;
     const QString values = tr("%1: %2 → %3")
-                               .arg(QString::fromUtf8(title), valueWithPm(a.before, a.beforePm, info.unit, lengths),
-                                    valueWithPm(a.after, a.afterPm, info.unit, lengths));
+                               .arg(QString::fromUtf8(title), readingText(a.measure, a.before, a.beforePm, lengths),
+                                    readingText(a.measure, a.after, a.afterPm, lengths));
     if (!seenAlike) {
         out.answer = tr("Not filmed alike: whether it helped is left open");
         out.how = values;

@@ -204,8 +204,8 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
 QString differenceText(const MeasureDifference& d, Lengths lengths) {
     const MeasureDef& info = *d.measure;
     const QString values = tr("%1: %2 → %3")
-                               .arg(QString::fromUtf8(info.title), valueText(d.before, info.unit, lengths),
-                                    valueText(d.after, info.unit, lengths));
+                               .arg(QString::fromUtf8(info.title), readingText(d.measure, d.before, lengths),
+                                    readingText(d.measure, d.after, lengths));
     if (d.judged && !d.significant) return tr("%1, within noise").arg(values);
     const QString by = changeText(d.before, d.after, info.unit, lengths);
     return d.change() > 0 ? tr("%1, %2 more").arg(values, by) : tr("%1, %2 less").arg(values, by);

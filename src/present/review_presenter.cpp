@@ -281,8 +281,8 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     r.confidence = m.confidence;
     r.atS = m.atS;
     r.second = m.second;
-    r.text = valueWithPm(m.value, m.pm90, def.unit, m_lengths);
-    if (m.withoutManual) r.withoutManual = valueText(*m.withoutManual, def.unit, m_lengths);
+    r.text = readingText(m.measure, m.value, m.pm90, m_lengths);
+    if (m.withoutManual) r.withoutManual = readingText(m.measure, *m.withoutManual, m_lengths);
     double low = m.value - m.pm90, high = m.value + m.pm90;
     for (const auto& other : result().reps) {
         const Measurement* o = other.index == rep.index ? nullptr : other.find(m.measure);
@@ -308,15 +308,15 @@ ReviewPresenter::Reading ReviewPresenter::readingOf(const MeasuredRep& rep, cons
     high = std::max(high, def.scale.to);
     r.scaleFrom = low;
     r.scaleTo = std::max(high, low + 1e-6);
-    if (band) r.bandText = bandText(*band, def.unit);
+    if (band) r.bandText = bandText(*band);
     r.spoken = r.title + " " + r.text + ", " + verdictWord(r.judgement, r.judged) +
                (r.withoutManual.isEmpty() ? "" : ", corrected; Zevo saw " + r.withoutManual) +
                (r.reason.isEmpty() ? "" : ", " + r.reason) + (r.bandText.isEmpty() ? "" : ", band " + r.bandText);
     return r;
 }
 
-QString ReviewPresenter::bandText(const Band& band, Unit unit) const {
-    auto edge = [&](double v) { return valueText(v, unit, m_lengths); };
+QString ReviewPresenter::bandText(const Band& band) const {
+    auto edge = [&](double v) { return readingText(band.measure, v, m_lengths); };
     if (band.min && band.max) return edge(*band.min) + " to " + edge(*band.max);
     if (band.max) return "at most " + edge(*band.max);
     return band.min ? "at least " + edge(*band.min) : QString();

@@ -201,7 +201,7 @@ class ReviewPresenter {
     /// "14° below level", of a thigh.
     static QString levelText(double thighDeg);
     QString depthLimitText(const MeasuredRep& rep) const;
-    QString bandText(const Band& band, Unit unit) const;
+    QString bandText(const Band& band) const;
 
     SetState m_state;
     std::shared_ptr<const Catalogue> m_catalogue;

@@ -82,6 +82,10 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
     }
     for (const auto& d : a.prepare)
         s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
+    const bool held = result().stop.level != StopAnswer::Level::GoOn;
+    // Deeper, higher, longer, heavier, faster is not said while it hurts, or past what was cleared.
+    if (held && s.say.isEmpty()) s.say = {tr("Leave this one today.")}, s.sayKinds = {"care"};
+    if (held && s.change.isEmpty()) s.change = {tr("Keep to what is free of pain.")};
     s.progress = text(a.progress);
     // While something hurts, and until all is cleared, nothing gets heavier.
     if (result().stop.level == StopAnswer::Level::Lighten) s.progress = "No step up while it hurts.";
@@ -274,8 +278,8 @@ ReviewPresenter::Saying ReviewPresenter::findingSaying() const {
                                                : "unsure");
     if (const Band* band = standard().bandFor(f.measure))
         s.why = QString("%1 %2 in %3; “%4” asks for %5.")
-                    .arg(f.measure->title, valueWithPm(f.value, f.pm90, f.measure->unit, m_lengths), repWith(f),
-                         judgedBy(f.measure), bandText(*band, f.measure->unit));
+                    .arg(f.measure->title, readingText(f.measure, f.value, f.pm90, m_lengths), repWith(f),
+                         judgedBy(f.measure), bandText(*band));
     static constexpr std::array kEndsDepth{"low_back_tuck", "heel_rise", "toe_rise", "depth_past_control"};
     if (std::find(kEndsDepth.begin(), kEndsDepth.end(), f.measure.name()) != kEndsDepth.end())
         if (const MeasuredRep* rep = apart ? nullptr : repOf(f)) s.why = (s.why + " " + depthLimitText(*rep)).trimmed();

@@ -4,6 +4,7 @@
 #include <QLocale>
 #include <cmath>
 #include <map>
+#include <optional>
 
 namespace zevo::present {
 namespace {
@@ -27,7 +28,7 @@ Shown shownAs(Unit unit, Lengths lengths) {
         case Unit::Degrees: return {1, 0, "°"};
         case Unit::Centimetres: return us ? Shown{1 / 2.54, 1, " in"} : Shown{1, 1, " cm"};
         case Unit::Seconds: return {1, 1, " s"};
-        case Unit::Milliseconds: return {1, 0, " ms"};
+        case Unit::Milliseconds: return {0.001, 2, " s"};  // nobody says milliseconds aloud
         case Unit::Share: return {100, 0, " %"};
         case Unit::MetresPerSecond: return us ? Shown{1 / 0.3048, 1, " ft/s"} : Shown{1, 2, " m/s"};
         case Unit::MetresPerSecond2: break;
@@ -65,7 +66,12 @@ QString markWords(MarkKind kind) {
 
 QString redFlagTitle(const std::string& id) {
     static const std::map<std::string, const char*> kWords{
-        {"chest", QT_TR_NOOP("Chest symptoms")},
+        {"chest", QT_TR_NOOP("Chest pain or pressure, or breathless at rest")},
+        {"fainting", QT_TR_NOOP("Fainting or a black-out")},
+        {"no-weight", QT_TR_NOOP("Cannot put weight on it")},
+        {"weakness", QT_TR_NOOP("New weakness, or a foot that drops")},
+        {"calf", QT_TR_NOOP("A hot or swollen calf")},
+        {"fever", QT_TR_NOOP("Fever, or feeling unwell")},
         {"headache", QT_TR_NOOP("Sudden severe headache")},
         {"bladder", QT_TR_NOOP("Loss of bladder or bowel control")},
         {"saddle", QT_TR_NOOP("Numb between the legs, with back pain")},
@@ -76,7 +82,7 @@ QString redFlagTitle(const std::string& id) {
         {"swelling", QT_TR_NOOP("Swelling")},
         {"night-pain", QT_TR_NOOP("Pain at night")},
         {"fall", QT_TR_NOOP("Injury in a fall")},
-        {"dizziness", QT_TR_NOOP("Dizziness")},
+        {"dizziness", QT_TR_NOOP("Dizzy in a set: sit down first")},
         {"pregnancy", QT_TR_NOOP("Pregnancy")},
         {"surgery", QT_TR_NOOP("Recent surgery")}};
     return worded(id, kWords);
@@ -213,6 +219,35 @@ QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths) {
     const QString number = figures(value * s.factor, s.decimals);
     return unitText == "°" ? number + "° ±" + figures(pm, s.decimals)
                            : number + " ±" + figures(pm, s.decimals) + unitText;
+}
+
+namespace {
+
+/// What a measure of its own way of speaking reads; empty: it is said by its unit.
+QString saidText(MeasureId measure, double value, std::optional<double> pm90) {
+    const std::string id = measure.name();
+    const bool lead = id == "knee_lead";
+    if (!lead && id != "hip_per_knee") return {};
+    const int decimals = lead ? 2 : 1;
+    const double factor = lead ? 0.001 : 1, step = std::pow(10.0, -decimals);
+    // An uncertainty is not shown smaller than it is: it rounds up.
+    const QString pm =
+        pm90 ? QString(" ±%1").arg(figures(std::ceil(*pm90 * factor / step - 1e-6) * step, decimals)) : QString();
+    if (!lead) return tr("%1%2 : 1").arg(figures(value, decimals), pm);
+    return (value < 0 ? tr("hips %1%2 s first") : tr("knees %1%2 s first"))
+        .arg(figures(std::abs(value) * factor, decimals), pm);
+}
+
+}  // namespace
+
+QString readingText(MeasureId measure, double value, Lengths lengths) {
+    const QString said = saidText(measure, value, std::nullopt);
+    return said.isEmpty() ? valueText(value, measure->unit, lengths) : said;
+}
+
+QString readingText(MeasureId measure, double value, double pm90, Lengths lengths) {
+    const QString said = saidText(measure, value, pm90);
+    return said.isEmpty() ? valueWithPm(value, pm90, measure->unit, lengths) : said;
 }
 
 QString statureText(double cm, Lengths lengths) {

@@ -46,6 +46,9 @@ QString valueText(double value, Unit unit, Lengths lengths);
 QString changeText(double before, double after, Unit unit, Lengths lengths);
 /// The same with its 90 % half width: "−14° ±8".
 QString valueWithPm(double value, double pm90, Unit unit, Lengths lengths);
+/// A reading as it is said aloud: "hips 0.08 ±0.03 s first", "1.5 ±0.3 : 1"; of most measures value and unit as above.
+QString readingText(MeasureId measure, double value, Lengths lengths);
+QString readingText(MeasureId measure, double value, double pm90, Lengths lengths);
 /// Stature in the coach's units: "178 cm", "5 ft 10 in".
 QString statureText(double cm, Lengths lengths);
 /// Where a camera stood: "from the side".

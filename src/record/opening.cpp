@@ -77,6 +77,7 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
                      const Catalogue& catalogue) {
     SetFacts out = otherwise;
     std::optional<Asks> asks;                   // as they stand after the newest set, whatever its movement
+    bool rose = false;                          ///< on this day
     const auto sets = library.sets(client.id);  // newest first
     for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
         const bool same = s.movement.toStdString() == otherwise.movement;
@@ -84,7 +85,11 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
         const auto edits = library.edits(s.id);
         if (!edits) continue;
         const EditedSet edited = fold(*edits);
-        if (!asks) asks = asksAfter(edited);
+        if (!asks) {
+            asks = asksAfter(edited);
+            const PainCheck& pain = edited.facts.pain;
+            rose = s.heldOn == QDate::currentDate() && (pain.roseBefore || pain.rose());
+        }
         if (!same) continue;
         out = edited.facts;
         if (!otherwise.variation.empty()) out.variation = otherwise.variation;
@@ -92,6 +97,7 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
     }
     out = nextSet(std::move(out));
     if (asks) out = askedAnew(std::move(out), std::move(*asks), catalogue);
+    out.pain.roseBefore = rose;
     takeFrom(client, QDate::currentDate(), out);
     return out;
 }
@@ -99,7 +105,9 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
 void takeFrom(const store::Client& client, const QDate& day, SetFacts& facts) {
     facts.statureCm = client.statureCm;
     facts.massKg = client.massKg;
+    const bool rose = facts.pain.roseBefore;
     facts.pain = store::painOf(client, day);
+    facts.pain.roseBefore = rose;
     Choices choices = client.choices;
     for (const char* id : kSetUpChoices)
         if (const auto asked = facts.choices.find(id); asked != facts.choices.end()) choices[id] = asked->second;

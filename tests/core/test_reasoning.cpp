@@ -203,8 +203,9 @@ class TestReasoning : public QObject {
         QTest::newRow("three") << 3 << 3 << false << int(L::Lighten);
         QTest::newRow("four") << 4 << 4 << false << int(L::Lighten);
         QTest::newRow("five") << 5 << 2 << false << int(L::Stop);
-        QTest::newRow("rising") << 1 << 3 << false << int(L::Stop);
-        QTest::newRow("rising by one") << 3 << 4 << false << int(L::Stop);
+        QTest::newRow("rising by three") << 1 << 4 << false << int(L::Stop);
+        QTest::newRow("rising to three") << 1 << 3 << false << int(L::Lighten);
+        QTest::newRow("rising by one") << 3 << 4 << false << int(L::Lighten);
         QTest::newRow("rising but low") << 0 << 2 << false << int(L::GoOn);
         QTest::newRow("falling") << 4 << 3 << false << int(L::Lighten);
         QTest::newRow("sharp") << 1 << 1 << true << int(L::Stop);
@@ -216,6 +217,10 @@ class TestReasoning : public QObject {
         QFETCH(int, level);
         const StopAnswer a = stopAnswer({before, after, sharp, {}, {}, {}});
         QCOMPARE(int(a.level), level);
+        // What rose before on that day stops when it rises again.
+        PainCheck again{before, after, sharp, {}, {}, {}, true};
+        const bool second = after > before && after >= 3;
+        QCOMPARE(int(stopAnswer(again).level), second ? int(StopAnswer::Level::Stop) : level);
         QCOMPARE(present::stopWords(a).title.isEmpty(), a.level == StopAnswer::Level::GoOn);
     }
 

@@ -63,7 +63,7 @@ class TestPresenter : public QObject {
         QTest::newRow("inches") << 4.82 << int(Unit::Centimetres) << true << "1.9 in";
         QTest::newRow("degrees are degrees") << 20.0 << int(Unit::Degrees) << true << "20°";
         QTest::newRow("share") << 0.583 << int(Unit::Share) << false << "58 %";
-        QTest::newRow("ms") << -92.4 << int(Unit::Milliseconds) << false << "−92 ms";
+        QTest::newRow("ms") << -92.4 << int(Unit::Milliseconds) << false << "−0.09 s";
         QTest::newRow("acceleration") << 4.0 << int(Unit::MetresPerSecond2) << true << "13 ft/s²";
     }
     void valuesInWords() {
@@ -72,6 +72,16 @@ class TestPresenter : public QObject {
         QFETCH(bool, us);
         QFETCH(QString, text);
         QCOMPARE(valueText(value, static_cast<Unit>(unit), us ? Lengths::Us : Lengths::Metric), text);
+    }
+
+    /// Signs and shares nobody says aloud are words.
+    void readingsAsTheyAreSaid() {
+        const auto lead = MeasureId::named("knee_lead"), fold = MeasureId::named("hip_per_knee");
+        QCOMPARE(readingText(lead, -96, 30, Lengths::Metric), QString("hips 0.10 ±0.03 s first"));
+        QCOMPARE(readingText(lead, 60, 31, Lengths::Us), QString("knees 0.06 ±0.04 s first"));
+        QCOMPARE(readingText(lead, 20, Lengths::Metric), QString("knees 0.02 s first"));
+        QCOMPARE(readingText(fold, 1.5, 0.29, Lengths::Metric), QString("1.5 ±0.3 : 1"));
+        QCOMPARE(readingText(MeasureId::named("trunk_lean"), 41.2, 4, Lengths::Metric), QString("41° ±4"));
     }
 
     void errorsAreNotRoundedDown() {

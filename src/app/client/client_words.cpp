@@ -53,8 +53,7 @@ QString ClientView::targetsText() const {
         if (!measure) continue;
         out.append(tr("%1, %2: <b>%3</b>, from %4. <a href=\"%5\">Forget it</a>")
                        .arg((movement ? QString::fromStdString(movement->title) : t.movement).toHtmlEscaped(),
-                            QString::fromUtf8(measure->title), valueText(t.value, measure->unit, m_lengths),
-                            dayText(t.on))
+                            QString::fromUtf8(measure->title), readingText(measure, t.value, m_lengths), dayText(t.on))
                        .arg(i));
     }
     return out.join("<br>");

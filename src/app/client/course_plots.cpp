@@ -30,7 +30,7 @@ void CoursePlots::setCourses(std::vector<record::Course> courses, present::Lengt
         spoken.append(
             tr("%1, %2: last %3")
                 .arg(c.movementTitle, QString::fromUtf8(c.measure->title),
-                     present::valueWithPm(c.points.back().value, c.points.back().pm90, c.measure->unit, m_lengths)));
+                     present::readingText(c.measure, c.points.back().value, c.points.back().pm90, m_lengths)));
     }
     setAccessibleDescription(spoken.join(". "));
     setMinimumHeight(sizeHint().height());

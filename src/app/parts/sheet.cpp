@@ -102,7 +102,7 @@ Sheet::Rows stopRows() {
             {"Cleared with care", cleared.join(", ") + ": scored once a clinician has cleared it; gentler versions."},
             {"0–2", "Pain score before and after, 0 to 10: go on."},
             {"3–4", "Lighten, take the easier version, change the stance. Never the same again, never more load."},
-            {"5 and more", "Stop. Also when it rises to 3 or more, or is sharp."},
+            {"5 and more", "Stop. Also when it rises by 3 or more, rises a second time, or is sharp."},
             {"Persistent pain",
              "Most knee complaints in these movements are about control and set-up, but not all. What stays or comes "
              "back belongs to a clinician."}};

@@ -178,6 +178,7 @@ void MainWindow::filmSet() {
         // Everything is carried over from the set that is shown.
         client = m_review->client();
         facts = factsAfter(m_review->document().state().edited, *m_catalogue);
+        if (m_review->heldOn() != QDate::currentDate()) facts.pain.roseBefore = false;
         standard = QString::fromStdString(m_review->document().state().wholeStandard);
         if (const auto& given = m_review->document().state().edited.cue) cue = QString::fromStdString(given->wording);
     } else {

@@ -33,7 +33,7 @@ MeasureId measureAt(const Json& o, const char* key, const std::string& path) {
 When whenAt(const Json& o, const std::string& path) {
     if (!o.is_object()) throw Refused{path, "must be an object, not " + o.dump()};
     static const std::vector<std::string> known{"family",    "movement", "variation", "school", "hands",
-                                                "complaint", "felt",     "room",      "choice"};
+                                                "complaint", "felt",     "room",      "choice", "level"};
     for (const auto& [key, ignored] : o.items())
         if (std::find(known.begin(), known.end(), key) == known.end())
             throw Refused{path + "/" + key, "is not a condition Zevo knows"};
@@ -45,6 +45,8 @@ When whenAt(const Json& o, const std::string& path) {
     w.hands = textsAt(o, "hands", path);
     w.complaints = textsAt(o, "complaint", path);
     w.felt = textsAt(o, "felt", path);
+    w.levels = textsAt(o, "level", path);
+    for (const std::string& level : w.levels) mustBeOneOf(level, {"free", "lighten", "care", "stop"}, path + "/level");
     if (o.contains("room")) w.room = flagAt(o, "room", path);
     if (o.contains("choice"))
         for (const auto& [choice, ignored] : objectAt(o, "choice", path).items())

@@ -12,9 +12,21 @@ bool anyOf(const std::vector<std::string>& wanted, const std::string& is) {
 /// What is asked of the weights: a variation tells more than its movement, that more than the family; what the client
 /// feels and what hurts tell most.
 constexpr int kFamily = 1, kRoom = 2, kHands = 3, kChoice = 4, kSchool = 4, kMovement = 6, kVariation = 12, kFelt = 60,
-              kComplaint = 120;
+              kComplaint = 120, kLevel = 120;
 
 }  // namespace
+
+std::string levelName(StopAnswer::Level level) {
+    using enum StopAnswer::Level;
+    switch (level) {
+        case GoOn: return "free";
+        case Lighten: return "lighten";
+        case Care: return "care";
+        case Stop:
+        case HelpNow: break;
+    }
+    return "stop";
+}
 
 Situation situationOf(const SetResult& result) {
     const SetContext& c = result.context;
@@ -26,6 +38,7 @@ Situation situationOf(const SetResult& result) {
     s.hands = handsName(c.movement.hands(c.variation));
     s.room = c.movement.needsRoom(c.variation);
     s.choices = result.choices;
+    s.level = levelName(result.stop.level);
     s.complaint = c.pain.place;
     s.felt = c.felt;
     s.asks = c.asks;
@@ -34,7 +47,8 @@ Situation situationOf(const SetResult& result) {
 
 bool When::holds(const Situation& s) const {
     if (!anyOf(families, s.family) || !anyOf(movements, s.movement) || !anyOf(variations, s.variation) ||
-        !anyOf(schools, s.school) || !anyOf(hands, s.hands) || !anyOf(complaints, s.complaint))
+        !anyOf(schools, s.school) || !anyOf(hands, s.hands) || !anyOf(complaints, s.complaint) ||
+        !anyOf(levels, s.level))
         return false;
     if (room && *room != s.room) return false;
     if (!felt.empty() &&
@@ -51,7 +65,7 @@ int When::weight() const {
     return (families.empty() ? 0 : kFamily) + (movements.empty() ? 0 : kMovement) +
            (variations.empty() ? 0 : kVariation) + (schools.empty() ? 0 : kSchool) + (hands.empty() ? 0 : kHands) +
            (room ? kRoom : 0) + (complaints.empty() ? 0 : kComplaint) + (felt.empty() ? 0 : kFelt) +
-           kChoice * static_cast<int>(choices.size());
+           (levels.empty() ? 0 : kLevel) + kChoice * static_cast<int>(choices.size());
 }
 
 }  // namespace zevo

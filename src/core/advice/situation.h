@@ -17,6 +17,7 @@ struct Situation {
     std::string hands;              ///< free, front, sides, back, overhead, stick or post: what they are busy with
     bool room = false;              ///< the movement needs room around it: nothing may stand close
     Choices choices;                ///< of the school, with those of the set or client in their place
+    std::string level = "free";     ///< what may be said at all: free, lighten, care or stop (levelName())
     std::string complaint;          ///< id of a painful place; empty: none
     std::vector<std::string> felt;  ///< ids of where the set was felt
     std::string limiter;            ///< the likely cause; empty: none stood out
@@ -25,12 +26,15 @@ struct Situation {
     bool above = false;             ///< it is over its band, not under it
 };
 
+/// "free", "lighten", "care"; "stop" of everything that stops.
+std::string levelName(StopAnswer::Level level);
+
 /// The situation of a set as it was judged.
 Situation situationOf(const SetResult& result);
 
 /// Conditions of a card. An empty one asks for nothing; of a list one must hold; of all that is given all must hold.
 struct When {
-    std::vector<std::string> families, movements, variations, schools, hands, complaints, felt;
+    std::vector<std::string> families, movements, variations, schools, hands, complaints, felt, levels;
     std::optional<bool> room;
     std::map<std::string, std::vector<std::string>> choices;  ///< choice → options ("none": the school has none)
 

@@ -5,7 +5,7 @@
 namespace zevo {
 namespace {
 
-constexpr int kLighten = 3, kStop = 5;
+constexpr int kLighten = 3, kStop = 5, kMuchRise = 3;
 
 bool contains(const std::vector<std::string>& list, const std::string& item) {
     return std::find(list.begin(), list.end(), item) != list.end();
@@ -16,9 +16,11 @@ bool contains(const std::vector<std::string>& list, const std::string& item) {
 const std::vector<RedFlag>& redFlags() {
     using enum FlagLevel;
     static const std::vector<RedFlag> all{
-        {"chest", HelpNow},  {"headache", HelpNow}, {"bladder", HelpNow},   {"saddle", HelpNow},  {"numbness", Refer},
-        {"leg-pain", Refer}, {"giving-way", Refer}, {"locking", Refer},     {"swelling", Refer},  {"night-pain", Refer},
-        {"fall", Refer},     {"dizziness", Refer},  {"pregnancy", Cleared}, {"surgery", Cleared},
+        {"chest", HelpNow},   {"fainting", HelpNow},  {"headache", HelpNow}, {"bladder", HelpNow},
+        {"saddle", HelpNow},  {"no-weight", Refer},   {"weakness", Refer},   {"calf", Refer},
+        {"fever", Refer},     {"numbness", Refer},    {"leg-pain", Refer},   {"giving-way", Refer},
+        {"locking", Refer},   {"swelling", Refer},    {"night-pain", Refer}, {"fall", Refer},
+        {"dizziness", Refer}, {"pregnancy", Cleared}, {"surgery", Cleared},
     };
     return all;
 }
@@ -55,8 +57,9 @@ StopAnswer stopAnswer(const PainCheck& c) {
     }
     if (!flagged.redFlags.empty()) return flagged;
     const int worst = std::max(c.before.value_or(0), c.after.value_or(0));
-    const bool rising = c.before && c.after && *c.after > *c.before;
-    if (c.sharp || worst >= kStop || (rising && worst >= kLighten))
+    // A rise from little to 3 or 4 asks for an easier version and the same test again; a large one stops.
+    const bool rising = c.rose() && (*c.after - *c.before >= kMuchRise || (c.roseBefore && *c.after >= kLighten));
+    if (c.sharp || worst >= kStop || rising)
         return {Level::Stop,
                 c.sharp  ? Reason::SharpPain
                 : rising ? Reason::RisingPain

@@ -13,7 +13,10 @@ struct PainCheck {
     std::string place;                  ///< id of painPlaces(); empty: nowhere, or not said
     std::vector<std::string> redFlags;  ///< ids of redFlags() that stand
     std::vector<std::string> cleared;   ///< ids of those a clinician has cleared
+    bool roseBefore = false;            ///< it rose in an earlier set of the day
 
+    /// Worse after the set than before it.
+    bool rose() const { return before && after && *after > *before; }
     bool operator==(const PainCheck&) const = default;
 };
 
@@ -49,8 +52,9 @@ struct StopAnswer {
     bool mayGoOnAlike() const { return level == Level::GoOn; }
 };
 
-/// 0–2 go on, 3–4 lighten or regress, 5 and more, rising to 3 or more, or sharp: stop; a red flag: no scoring, refer,
-/// or help at once; cleared by a clinician: scored, gentler versions (common practice, no published source).
+/// 0–2 go on, 3–4 lighten or regress, 5 and more, rising by 3 or more or for a second time on a day, or sharp: stop; a
+/// red flag: no scoring, refer, or help at once; cleared by a clinician: scored, gentler versions (common practice, no
+/// published source).
 StopAnswer stopAnswer(const PainCheck& check);
 
 }  // namespace zevo

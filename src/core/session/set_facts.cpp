@@ -65,6 +65,7 @@ SetFacts nextSet(SetFacts facts) {
     facts.log.effort.reset();
     facts.log.note.clear();
     facts.felt.clear();
+    facts.pain.roseBefore |= facts.pain.rose();
     facts.pain.after.reset();
     return facts;
 }
@@ -85,6 +86,7 @@ json writeFacts(const SetFacts& f) {
             {"pain_place", f.pain.place},
             {"red_flags", f.pain.redFlags},
             {"cleared_flags", f.pain.cleared},
+            {"pain_rose_before", f.pain.roseBefore},
             {"choices", f.choices},
             {"felt", f.felt},
             {"mass_kg", f.massKg},
@@ -109,6 +111,7 @@ SetFacts readFacts(const json& o) {
     f.pain.sharp = o.value("pain_sharp", false);
     f.pain.place = o.value("pain_place", "");
     f.pain.redFlags = o.value("red_flags", std::vector<std::string>());
+    f.pain.roseBefore = o.value("pain_rose_before", false);
     f.pain.cleared = o.value("cleared_flags", std::vector<std::string>());
     f.choices = o.value("choices", Choices());
     f.felt = o.value("felt", std::vector<std::string>());

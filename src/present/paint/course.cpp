@@ -74,7 +74,7 @@ void drawCourse(QPainter& p, const QRectF& box, const CoursePicture& c, Lengths 
     }
     p.setFont(textFont(13, true));
     p.setPen(theme.ink);
-    const QString value = valueWithPm(c.points.back().value, c.points.back().pm90, c.measure->unit, lengths);
+    const QString value = readingText(c.measure, c.points.back().value, c.points.back().pm90, lengths);
     const int valueWidth = p.fontMetrics().horizontalAdvance(value) + 10;
     p.drawText(box.adjusted(14, 8, -14, 0), Qt::AlignRight | Qt::AlignTop, value);
     p.setFont(textFont(13));
