@@ -418,6 +418,7 @@ class TestFilming : public QObject {
         auto* tempo = child<QComboBox>(film(), "tempoGuide");
         tempo->setCurrentIndex(tempo->findData("2-0-2"));
         emit tempo->activated(tempo->currentIndex());
+        QVERIFY(filming()->plan().facts.tempo && filming()->plan().facts.tempo->lowerS == 2);
         child<QCheckBox>(film(), "mirror")->setChecked(true);
         QStringList heard;
         connect(film()->sounds(), &Sounds::played, this, [&](const QString& name) { heard.append(name); });
@@ -436,8 +437,17 @@ class TestFilming : public QObject {
         QVERIFY2(text("notice").contains("unplugged"), qPrintable(text("notice")));
         QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         QVERIFY(review()->presenter().countedReps() >= 2);
+        // The tempo that was guided is the one it is judged by.
+        QVERIFY(review()->presenter().result().context.tempo &&
+                review()->document().state().standard.bandFor("lifting_s")->max);
+        // What is asked after the set is filmed with: the next one starts from it.
+        const auto& asks = review()->document().catalogue().asks;
+        const auto pause = std::find_if(asks.begin(), asks.end(), [](const AskKind& k) { return k.id == "hold"; });
+        review()->askOfNext({pause->id, pause->rungs.front().id, 2}, true);
         // Plugged in again: filming goes on.
         m_window->actions().get("film")->trigger();
+        QCOMPARE(filming()->plan().facts.asks.size(), std::size_t{1});
+        QCOMPARE(filming()->plan().facts.asks.front().movement, filming()->plan().facts.movement);
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching && film()->canvas()->hasPicture(),
                                  kLong);
     }

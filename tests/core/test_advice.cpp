@@ -218,6 +218,70 @@ class TestAdvice : public QObject {
         NO_PROBLEMS(p);
     }
 
+    /// What is logged is not asked for: a wedge that is in, the box the client sits to, flat shoes, the post in hand;
+    /// and kilos are a load, whatever the variation is called.
+    void adviceSeesWhatIsLogged() {
+        Problems p;
+        struct Logged {
+            std::vector<std::string> aids;
+            std::string shoes;
+            const char* never;
+        };
+        const std::vector<Logged> all{{{"wedge"}, "", "wedge|raise the heels"},
+                                      {{"box"}, "", "(sit to|set|use the) a? ?box"},
+                                      {{"pole"}, "", "hold a post"},
+                                      {{}, "bare", "flat shoes"},
+                                      {{}, "flat", "flat shoes"},
+                                      {{}, "", "lower the box a little"}};
+        std::set<std::string> seen;
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            for (const Logged& logged : all)
+                for (const bool there : {false, true}) {
+                    if (there && plain.variation == "box") continue;
+                    Situation s = plain;
+                    const QRegularExpression never(logged.never, QRegularExpression::CaseInsensitiveOption);
+                    // A box is only lowered where there is one; the others are only asked for where they are not.
+                    const bool nothing = logged.aids.empty() && logged.shoes.empty();
+                    const bool about = there || (nothing && plain.variation != "box");
+                    if (there) s.aids = logged.aids, s.shoes = logged.shoes;
+                    std::vector<Found> faults = findable(standard, movement);
+                    faults.push_back({kPainCard, {}, false});
+                    faults.push_back({kFeltCard, {}, false});
+                    for (const Found& f : faults) {
+                        s.measure = f.measure, s.above = f.above;
+                        for (const auto& change : adviceFor(f.fault, s, book()).change) {
+                            const bool says = QString::fromStdString(change.text).contains(never);
+                            if (says && !there) seen.insert(logged.never);
+                            WRONG_UNLESS(p, !says || !about, spoken(s, f.fault) + ": " + change.text.c_str());
+                        }
+                    }
+                }
+        });
+        QVERIFY(seen.size() >= 3);
+        NO_PROBLEMS(p);
+        SetResult thrust;
+        thrust.context.movement = made::movement("bridge");
+        thrust.context.variation = "thrust";
+        QVERIFY(!thrust.context.loaded() && !situationOf(thrust).loaded);
+        thrust.context.heldKg = 100;
+        QVERIFY(thrust.context.loaded());
+        auto offers = [&](const char* text) {
+            const auto changes = adviceFor("bridge_low", situationOf(thrust), book()).change;
+            return std::any_of(changes.begin(), changes.end(),
+                               [&](const Change& c) { return c.text.find(text) != std::string::npos; });
+        };
+        QVERIFY(offers("Lighter"));
+        thrust.context.heldKg = 0;
+        QVERIFY(!offers("Lighter"));
+        // Not the same again after the hardest of sets.
+        SetResult clean;
+        clean.context.movement = made::movement("squat");
+        auto said = [&] { return adviceWithoutFinding(kCleanCard, clean, book()).say.front().text; };
+        QVERIFY(said().find("Same again") != std::string::npos);
+        clean.context.effort = 9;
+        QVERIFY(said().find("ame again") == std::string::npos);
+    }
+
     /// A cue never pushes further the wrong way, and texts of the two directions of a measure never meet.
     void noFaultIsAnsweredWithMoreOfIt() {
         Problems p;

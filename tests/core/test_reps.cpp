@@ -71,6 +71,33 @@ class TestReps : public QObject {
         QCOMPARE(set->result.reps[1].kind, RepKind::Full);
     }
 
+    /// A plate passes the thigh half-way down: the knee is held back there and leaps on, so that the middle of the way
+    /// is the slowest of it. It was begun where it began, and is not called quick.
+    void aKneeThatLeapsHalfWayDownIsNoQuickDescent() {
+        auto spec = made::spec(3);
+        for (auto& r : spec.motion.reps) r.lowerS = 2.4;
+        const auto clean = made::measured(spec);
+        auto poses = sim::truePoses(spec);
+        const auto& rep = clean->result.reps[1];
+        const double from = rep.startS + 0.40 * (rep.arriveS - rep.startS),
+                     to = rep.startS + 0.62 * (rep.arriveS - rep.startS);
+        for (auto& f : poses)
+            if (f.timeS > from && f.timeS < to)
+                for (const bool right : {false, true}) {
+                    auto& knee = f.at(right ? Landmark::RightKnee : Landmark::LeftKnee);
+                    const auto &hip = f.at(right ? Landmark::RightHip : Landmark::LeftHip),
+                               &ankle = f.at(right ? Landmark::RightAnkle : Landmark::LeftAnkle);
+                    const auto back = static_cast<float>(0.8 * (f.timeS - from) / (to - from));
+                    knee.x += back * (0.5F * (hip.x + ankle.x) - knee.x);
+                    knee.y += back * (0.5F * (hip.y + ankle.y) - knee.y);
+                }
+        const auto set = made::measured(spec, poses);
+        QCOMPARE(set->result.reps.size(), std::size_t{3});
+        NEAR(set->result.reps[1].startS, rep.startS, 0.25);
+        // Where it arrives is told by the leap; quick, under 1.5 s, it is not.
+        QVERIFY(set->result.reps[1].find("lowering_s")->value > 1.6);
+    }
+
     /// Where the points are lost for a moment near the start, the way down is still begun where it began.
     void aBumpOnTheWayIsPassedOver() {
         const auto spec = made::spec(2);

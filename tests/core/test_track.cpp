@@ -237,6 +237,13 @@ class TestTrack : public QObject {
         QVERIFY(sure && less);
         QVERIFY2(less->value > 6, qPrintable(QString::number(less->value)));
         NEAR(less->pm90, std::hypot(sure->pm90, calibrated("doubt.size.share") * less->value), 0.005);
+        // Where the feet are not what they seem no angle that begins at an ankle is sure; the trunk's is.
+        for (const char* row : {"shin_angle", "knee_flexion"}) {
+            QVERIFY(whole->result.reps[0].find(row)->confidence > 0.5 &&
+                    little->result.reps[0].find(row)->confidence > 0.5);
+            QVERIFY2(much->result.reps[0].find(row)->confidence < 0.5, row);
+        }
+        QVERIFY(much->result.reps[0].find("trunk_lean")->confidence > 0.5);
         auto hip = poses;
         for (auto& f : hip)
             f.points[static_cast<std::size_t>(Landmark::RightHip)].y -= static_cast<float>(0.12 * truly);

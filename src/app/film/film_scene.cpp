@@ -20,16 +20,14 @@ constexpr double kTempoLeadS = 1.5, kTempoRestS = 1;
 }  // namespace
 
 QString FilmView::tempoWord(int phase) const {
-    const auto breath = m_facts.choices.find("breath");
-    if (breath != m_facts.choices.end() && breath->second == "down-up" && phase < 3)
-        return phase == 0 ? tr("breathe in") : phase == 2 ? tr("breathe out") : QString();
     const Movement* movement = m_catalogue->movement(m_facts.movement);
-    // A bridge lifts first.
-    const bool up = movement && movement->drive == Drive::HipRise;
-    if (phase == 0) return up ? tr("up") : tr("down");
     if (phase == 1) return tr("hold");
-    if (phase == 2) return up ? tr("down") : tr("up");
-    return {};
+    if (phase > 2) return {};
+    // A bridge lifts first, and the effort goes with the breath out.
+    const bool up = (phase == 2) != (movement && movement->drive == Drive::HipRise);
+    const auto breath = m_bands.choices.find("breath");
+    if (breath == m_bands.choices.end() || breath->second != "down-up") return up ? tr("up") : tr("down");
+    return up ? tr("up, breathe out") : tr("down, breathe in");
 }
 
 std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {

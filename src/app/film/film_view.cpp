@@ -140,6 +140,8 @@ void FilmView::takeSettings() {
     s.mirror = m_mirror->isChecked();
     s.tempoGuide = m_tempo->currentData().toString();
     m_facts.log.kind = m_warmUp->isChecked() ? SetKind::WarmUp : SetKind::Working;
+    if (s.tempoGuide.isEmpty() && !m_settings.tempoGuide.isEmpty()) m_facts.tempo.reset();
+    m_settings.tempoGuide = s.tempoGuide;
     takePlan();
     setSettings(s);
     emit settingsChanged(s);
@@ -188,8 +190,13 @@ void FilmView::chooseCamera() {
 void FilmView::chooseMovement() {
     const QString movement = m_movement->currentData().toString();
     const QString variation = m_movement->currentData(Qt::UserRole + 1).toString();
+    const bool other = m_facts.movement != movement.toStdString();
+    // What was set up for an ask of the movement before goes with it, and what is asked of this one is set up.
+    Asks asks = m_facts.asks;
+    if (other) m_facts = askedAnew(std::move(m_facts), {}, *m_catalogue);
     m_facts.movement = movement.toStdString();
     m_facts.variation = variation.toStdString();
+    if (other) m_facts = askedAnew(std::move(m_facts), std::move(asks), *m_catalogue);
     m_standard.clear();
     m_cue.clear();
     takePlan();
@@ -198,14 +205,13 @@ void FilmView::chooseMovement() {
 
 void FilmView::takePlan() {
     if (!m_catalogue || !m_entered) return;
+    // The tempo that is guided is the tempo that is judged.
+    if (const auto guided = parseTempo(m_settings.tempoGuide.toStdString())) m_facts.tempo = *guided;
     m_filming->setPlan({m_client, m_facts, m_standard, m_catalogue});
-    const Movement* movement = m_catalogue->movement(m_facts.movement);
-    if (!movement) return;
-    const auto schools = m_catalogue->standardsFor(*movement);
-    if (schools.empty()) return;
-    const auto chosen = std::find_if(schools.begin(), schools.end(),
-                                     [&](const Standard& s) { return s.id == m_standard.toStdString(); });
-    m_bands = (chosen == schools.end() ? schools.front() : *chosen).forSet(movement->id, m_facts.variation);
+    // What is drawn while they move is what the set will be judged by, choices and asks with it.
+    EditedSet planned;
+    planned.facts = m_facts, planned.standard = m_standard.toStdString();
+    if (auto bands = standardFor(planned, *m_catalogue)) m_bands = std::move(*bands);
 }
 
 void FilmView::enter(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue) {

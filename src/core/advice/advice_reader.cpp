@@ -33,7 +33,8 @@ MeasureId measureAt(const Json& o, const char* key, const std::string& path) {
 When whenAt(const Json& o, const std::string& path) {
     if (!o.is_object()) throw Refused{path, "must be an object, not " + o.dump()};
     static const std::vector<std::string> known{"family",    "movement", "variation", "school", "hands",
-                                                "complaint", "felt",     "room",      "choice", "level"};
+                                                "complaint", "felt",     "room",      "choice", "level",
+                                                "aids",      "lacks",    "shoes",     "loaded", "effort_from"};
     for (const auto& [key, ignored] : o.items())
         if (std::find(known.begin(), known.end(), key) == known.end())
             throw Refused{path + "/" + key, "is not a condition Zevo knows"};
@@ -47,6 +48,12 @@ When whenAt(const Json& o, const std::string& path) {
     w.felt = textsAt(o, "felt", path);
     w.levels = textsAt(o, "level", path);
     for (const std::string& level : w.levels) mustBeOneOf(level, {"free", "lighten", "care", "stop"}, path + "/level");
+    w.aids = textsAt(o, "aids", path), w.lacks = textsAt(o, "lacks", path);
+    for (const auto* list : {&w.aids, &w.lacks})
+        for (const std::string& aid : *list) mustBeOneOf(aid, {"wedge", "box", "pole"}, path + "/aids");
+    w.shoes = textsAt(o, "shoes", path);
+    if (o.contains("loaded")) w.loaded = flagAt(o, "loaded", path);
+    if (const auto effort = numberAt(o, "effort_from", path)) w.effortFrom = static_cast<int>(*effort);
     if (o.contains("room")) w.room = flagAt(o, "room", path);
     if (o.contains("choice"))
         for (const auto& [choice, ignored] : objectAt(o, "choice", path).items())

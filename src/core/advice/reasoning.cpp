@@ -73,7 +73,7 @@ struct Matcher {
             trace.oneSide = finding.side;
         }
         if (s.loaded) {
-            const bool loaded = result.context.movement.loadPlace(result.context.variation) != LoadPlace::None;
+            const bool loaded = result.context.loaded();
             if (loaded != *s.loaded) return false;
             trace.loaded = loaded;
         }

@@ -12,7 +12,7 @@ bool anyOf(const std::vector<std::string>& wanted, const std::string& is) {
 /// What is asked of the weights: a variation tells more than its movement, that more than the family; what the client
 /// feels and what hurts tell most.
 constexpr int kFamily = 1, kRoom = 2, kHands = 3, kChoice = 4, kSchool = 4, kMovement = 6, kVariation = 12, kFelt = 60,
-              kComplaint = 120, kLevel = 120;
+              kComplaint = 120, kLevel = 120, kLogged = 20;
 
 }  // namespace
 
@@ -37,6 +37,12 @@ Situation situationOf(const SetResult& result) {
     s.school = result.standard;
     s.hands = handsName(c.movement.hands(c.variation));
     s.room = c.movement.needsRoom(c.variation);
+    s.loaded = c.loaded();
+    if (c.wedgeDeg > 0) s.aids.push_back("wedge");
+    if (c.boxCm > 0 || c.variation == "box") s.aids.push_back("box");
+    if (c.pole || c.movement.hands(c.variation) == Hands::Post) s.aids.push_back("pole");
+    s.shoes = c.shoes;
+    s.effort = c.effort;
     s.choices = result.choices;
     s.level = levelName(result.stop.level);
     s.complaint = c.pain.place;
@@ -51,6 +57,11 @@ bool When::holds(const Situation& s) const {
         !anyOf(levels, s.level))
         return false;
     if (room && *room != s.room) return false;
+    if (loaded && *loaded != s.loaded) return false;
+    if (!anyOf(shoes, s.shoes) || (effortFrom && s.effort.value_or(0) < *effortFrom)) return false;
+    auto inUse = [&](const std::string& aid) { return std::find(s.aids.begin(), s.aids.end(), aid) != s.aids.end(); };
+    if (!aids.empty() && std::none_of(aids.begin(), aids.end(), inUse)) return false;
+    if (std::any_of(lacks.begin(), lacks.end(), inUse)) return false;
     if (!felt.empty() &&
         std::none_of(s.felt.begin(), s.felt.end(), [&](const std::string& place) { return anyOf(felt, place); }))
         return false;
@@ -65,7 +76,10 @@ int When::weight() const {
     return (families.empty() ? 0 : kFamily) + (movements.empty() ? 0 : kMovement) +
            (variations.empty() ? 0 : kVariation) + (schools.empty() ? 0 : kSchool) + (hands.empty() ? 0 : kHands) +
            (room ? kRoom : 0) + (complaints.empty() ? 0 : kComplaint) + (felt.empty() ? 0 : kFelt) +
-           (levels.empty() ? 0 : kLevel) + kChoice * static_cast<int>(choices.size());
+           (levels.empty() ? 0 : kLevel) +
+           kLogged * ((aids.empty() ? 0 : 1) + (lacks.empty() ? 0 : 1) + (shoes.empty() ? 0 : 1) + (loaded ? 1 : 0) +
+                      (effortFrom ? 1 : 0)) +
+           kChoice * static_cast<int>(choices.size());
 }
 
 }  // namespace zevo

@@ -15,6 +15,10 @@ struct Situation {
     std::string variation = "plain";
     std::string school;             ///< id of the standard
     std::string hands;              ///< free, front, sides, back, overhead, stick or post: what they are busy with
+    bool loaded = false;            ///< a weight is held, wherever
+    std::vector<std::string> aids;  ///< what is in use already: wedge, box, pole
+    std::string shoes;              ///< id; empty: not said
+    std::optional<int> effort;      ///< 0–10, the client's own; nothing: not said
     bool room = false;              ///< the movement needs room around it: nothing may stand close
     Choices choices;                ///< of the school, with those of the set or client in their place
     std::string level = "free";     ///< what may be said at all: free, lighten, care or stop (levelName())
@@ -34,7 +38,10 @@ Situation situationOf(const SetResult& result);
 
 /// Conditions of a card. An empty one asks for nothing; of a list one must hold; of all that is given all must hold.
 struct When {
-    std::vector<std::string> families, movements, variations, schools, hands, complaints, felt, levels;
+    std::vector<std::string> families, movements, variations, schools, hands, complaints, felt, levels, aids, shoes;
+    std::vector<std::string> lacks;  ///< aids none of which is in use
+    std::optional<bool> loaded;
+    std::optional<int> effortFrom;  ///< the set was at least that hard
     std::optional<bool> room;
     std::map<std::string, std::vector<std::string>> choices;  ///< choice → options ("none": the school has none)
 

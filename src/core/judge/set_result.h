@@ -43,6 +43,13 @@ struct SetContext {
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)
     Asks asks;                      ///< what was asked of it
+    // As it was logged, so that no advice asks for what is there already.
+    double heldKg = 0, boxCm = 0;  ///< 0: nothing logged
+    bool pole = false;
+    std::string shoes;          ///< id of present/log_words.h; empty: nothing said
+    std::optional<int> effort;  ///< 0–10, the client's own
+    /// A weight is held: by what was logged, or by the variation.
+    bool loaded() const { return heldKg > 0 || loadShare > 0 || movement.loadPlace(variation) != LoadPlace::None; }
 };
 
 /// The other view of the same set.

@@ -99,6 +99,19 @@ bool isToldBySecondLook(const MeasureDef& def, const MeasureInput& in, std::size
     return true;
 }
 
+/// Whether it rests on an ankle that something hides: floor and eyes make the client far smaller than their trunk does,
+/// so the feet are not where the network has them (track/body_size.h), however sure it is.
+bool restsOnHiddenFeet(const MeasureDef& def, const MeasureInput& in, std::size_t at) {
+    const Track& t = in.track;
+    if (t.view != ViewKind::Side || t.sizeContradictedBy >= 0) return false;
+    return std::any_of(def.reads.begin(), def.reads.end(), [&](const PointRead& r) {
+        if (r.landmark != L::LeftAnkle) return false;
+        for (Side side : sidesOf(r.role, in))
+            if (!t.isManual(pointOf(r.landmark, side), at)) return true;
+        return false;
+    });
+}
+
 bool isTime(const Measurement& m) {
     return m.measure->unit == Unit::Seconds || m.measure->unit == Unit::Milliseconds;
 }
@@ -220,6 +233,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
             m.pm90 = std::hypot(m.pm90, calibrated("doubt.size.share") * m.value);
         if (mended && !isTime(m) && !isToldBySecondLook(def, in, at))
             m.confidence = std::min(m.confidence, kUnsureConfidence);
+        if (!isTime(m) && restsOnHiddenFeet(def, in, at)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);
     }

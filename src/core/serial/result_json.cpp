@@ -134,6 +134,7 @@ std::string toJson(const MeasuredSet& set, const ResultWords& words, const Advic
                        {"scored", r.stop.scored()},
                        {"refer", r.stop.refer}};
     out["choices"] = r.choices;
+    for (const Ask& ask : r.context.asks) out["asks"].push_back(writeAsk(ask));
     out["clean"] = r.clean();
     out["not_judged"] = json::array();
     for (const NotJudged& n : r.notJudged) {

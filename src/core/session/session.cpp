@@ -25,6 +25,8 @@ SetContext contextOf(const SetFacts& f, const Movement& movement, const std::str
     c.felt = f.felt;
     c.shirt = f.shirt;
     c.asks = f.asks;
+    c.heldKg = f.log.load.totalKg();
+    c.boxCm = f.log.boxCm, c.pole = f.log.pole, c.shoes = f.log.shoes, c.effort = f.log.effort;
     return c;
 }
 
