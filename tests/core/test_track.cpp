@@ -207,6 +207,29 @@ class TestTrack : public QObject {
         QVERIFY(refusedWith(tiny).contains("too small"));
     }
 
+    /// Knees do not bend 20° the wrong way: where one is read so, at the top of a set, it is no finding.
+    void aKneeThatNoneBendsIsUnsure() {
+        const auto spec = made::spec(3);
+        auto poses = sim::truePoses(spec);
+        const auto clean = made::measured(spec, poses);
+        auto atRest = [&](double timeS) {
+            return std::none_of(clean->result.reps.begin(), clean->result.reps.end(),
+                                [&](const MeasuredRep& r) { return timeS > r.startS && timeS < r.endS; });
+        };
+        for (auto& f : poses)
+            for (const bool right : {false, true}) {
+                auto& knee = f.at(right ? Landmark::RightKnee : Landmark::LeftKnee);
+                const auto& toe = f.at(right ? Landmark::RightToe : Landmark::LeftToe);
+                const auto& heel = f.at(right ? Landmark::RightHeel : Landmark::LeftHeel);
+                if (atRest(f.timeS)) knee.x -= 0.5F * (toe.x - heel.x);
+            }
+        const auto set = made::measured(spec, poses);
+        const Measurement* top = set->result.reps[1].find("top_knee_flexion");
+        QVERIFY(top && clean->result.reps[1].find("top_knee_flexion")->confidence > 0.5);
+        QVERIFY2(top->value < -12, qPrintable(QString::number(top->value)));
+        QVERIFY(top->confidence < 0.5);
+    }
+
     /// A plate before the feet makes who is seen from floor to eyes too small; their trunk says so, and lengths go
     /// by them. A hidden hip does not.
     void aClientWhoseFeetAreHiddenIsAsLargeAsTheirTrunk() {

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <string_view>
 
 #include "core/measures/reading.h"
 
@@ -110,6 +111,13 @@ bool restsOnHiddenFeet(const MeasureDef& def, const MeasureInput& in, std::size_
             if (!t.isManual(pointOf(r.landmark, side), at)) return true;
         return false;
     });
+}
+
+/// A knee bent further the wrong way than knees go (5 to 10° are common, common practice, no source): the points are
+/// another leg's, or none's, however sure the network is of them.
+bool isNoKnee(const MeasureDef& def, double value) {
+    constexpr double kNoKnee = -12;
+    return value < kNoKnee && std::string_view(def.id).ends_with("knee_flexion");
 }
 
 bool isTime(const Measurement& m) {
@@ -233,6 +241,7 @@ std::vector<Measurement> measureRep(const MeasureInput& in) {
             m.pm90 = std::hypot(m.pm90, calibrated("doubt.size.share") * m.value);
         if (mended && !isTime(m) && !isToldBySecondLook(def, in, at))
             m.confidence = std::min(m.confidence, kUnsureConfidence);
+        if (isNoKnee(def, m.value) && !isManual(def, in, at)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (!isTime(m) && restsOnHiddenFeet(def, in, at)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         if (lost && (isTime(m) || ofSpeed)) m.confidence = std::min(m.confidence, kUnsureConfidence);
         out.push_back(m);

@@ -75,8 +75,8 @@ struct EditedSet {
         bool operator==(const View&) const = default;
     };
     View views[2];
-    std::optional<CueGiven> cue;  ///< given after this set    /// What is asked of the sets after it, by movement and
-                                  ///< kind, where that was changed; nothing: lifted.
+    std::optional<CueGiven> cue;  ///< given after this set
+    /// What is asked of the sets after it, by movement and kind, where that was changed; nothing: lifted.
     std::map<std::pair<std::string, std::string>, std::optional<Ask>> asked;
 };
 EditedSet fold(const Edits& edits);
