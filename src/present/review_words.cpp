@@ -78,7 +78,9 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
     }
     for (const auto& c : a.change) {
         s.change.append(text(c.text));
-        s.changeAsks.push_back(c.ask);
+        // Cards speak to a whole family; not every movement of it can be asked the same.
+        const bool known = c.ask && rungOf(*c.ask, m_catalogue->asks, result().context.movement);
+        s.changeAsks.push_back(known ? c.ask : std::nullopt);
     }
     for (const auto& d : a.prepare)
         s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));

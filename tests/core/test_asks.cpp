@@ -5,6 +5,7 @@
 #include "core/advice/reasoning.h"
 #include "core/session/cue_ledger.h"
 #include "present/log_words.h"
+#include "present/review_presenter.h"
 #include "tests/support/made_sets.h"
 #include "tests/support/suite.h"
 
@@ -246,6 +247,25 @@ class TestAsks : public QObject {
                         }
                     }
         QVERIFY(asked > 50);
+    }
+
+    /// Cards speak to a family; what a movement of it cannot be asked has no button there.
+    void onlyWhatTheMovementKnowsCanBeAsked() {
+        auto asks = [](const char* movement) {
+            auto spec = made::spec(3);
+            spec.motion.movement = movement;
+            SetFacts facts = made::factsOf(spec);
+            facts.pain.before = 3, facts.pain.place = "knee-front";
+            auto state = recompute({made::observation(spec)}, {FactsSet{facts}}, *made::catalogue());
+            if (!state) qFatal("%s", made::words(state.error()));
+            const present::ReviewPresenter shown(*state, made::catalogue());
+            const auto saying = shown.saying();
+            if (!saying.lead || saying.change.size() != static_cast<qsizetype>(saying.changeAsks.size())) return -1L;
+            return static_cast<long>(std::count_if(saying.changeAsks.begin(), saying.changeAsks.end(),
+                                                   [](const auto& ask) { return ask.has_value(); }));
+        };
+        QVERIFY(asks("split-squat") > 0);
+        QCOMPARE(asks("lateral-lunge"), 0L);
     }
 
     void wordsInTheReadersUnits() {
