@@ -444,8 +444,13 @@ class TestFilming : public QObject {
         const auto& asks = review()->document().catalogue().asks;
         const auto pause = std::find_if(asks.begin(), asks.end(), [](const AskKind& k) { return k.id == "hold"; });
         review()->askOfNext({pause->id, pause->rungs.front().id, 2}, true);
+        // And it hurts more than before: a second rise on this day will stop.
+        SetFacts hurt = review()->document().facts();
+        hurt.pain.before = 1, hurt.pain.after = 3, hurt.pain.place = "knee-front";
+        review()->document().apply(FactsSet{hurt}, "pain");
         // Plugged in again: filming goes on.
         m_window->actions().get("film")->trigger();
+        QVERIFY(filming()->plan().facts.pain.roseBefore);
         QCOMPARE(filming()->plan().facts.asks.size(), std::size_t{1});
         QCOMPARE(filming()->plan().facts.asks.front().movement, filming()->plan().facts.movement);
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching && film()->canvas()->hasPicture(),

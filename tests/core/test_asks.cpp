@@ -10,6 +10,7 @@
 #include "tests/support/suite.h"
 
 using namespace zevo;
+using made::found;
 
 namespace {
 
@@ -24,19 +25,10 @@ sim::ClipSpec shallow() {
     return spec;
 }
 
-SetState stateOf(const sim::ClipSpec& spec, const Asks& asks, const Edits& more = {}) {
+SetState stateOf(const sim::ClipSpec& spec, const Asks& asks) {
     SetFacts facts = made::factsOf(spec);
     facts.asks = asks;
-    Edits edits{FactsSet{facts}};
-    edits.insert(edits.end(), more.begin(), more.end());
-    auto state = recompute({made::observation(spec)}, edits, *made::catalogue());
-    if (!state) qFatal("%s", made::words(state.error()));
-    return *state;
-}
-
-bool found(const SetState& s, const std::string& fault) {
-    return std::any_of(s.set.result.findings.begin(), s.set.result.findings.end(),
-                       [&](const Finding& f) { return f.fault == fault && f.severity != Severity::Unsure; });
+    return made::judged(spec, facts);
 }
 
 }  // namespace
@@ -50,13 +42,11 @@ class TestAsks : public QObject {
         // As the set after is set up: to the box, which also takes the lean off the client.
         EditedSet before =
             fold({FactsSet{made::factsOf(shallow())}, askTaken({"depth", "box", 42, "", "", "depth_short", "squat"})});
-        auto asked = recompute({made::observation(shallow())}, {FactsSet{factsAfter(before, *made::catalogue())}},
-                               *made::catalogue());
-        QVERIFY(bool(asked));
-        QVERIFY(!found(*asked, "depth_short"));
-        QVERIFY(asked->set.result.clean());
-        QVERIFY(asked->standard.bandFor("thigh_angle")->faultAbove.empty());
-        QCOMPARE(*asked->standard.bandFor("heel_rise")->max, 1.5);  // the rest of the school stays
+        const SetState asked = made::judged(shallow(), factsAfter(before, *made::catalogue()));
+        QVERIFY(!found(asked, "depth_short"));
+        QVERIFY(asked.set.result.clean());
+        QVERIFY(asked.standard.bandFor("thigh_angle")->faultAbove.empty());
+        QCOMPARE(*asked.standard.bandFor("heel_rise")->max, 1.5);  // the rest of the school stays
     }
 
     void onlyTheEdgeThatContradictsMakesWay() {
@@ -256,9 +246,7 @@ class TestAsks : public QObject {
             spec.motion.movement = movement;
             SetFacts facts = made::factsOf(spec);
             facts.pain.before = 3, facts.pain.place = "knee-front";
-            auto state = recompute({made::observation(spec)}, {FactsSet{facts}}, *made::catalogue());
-            if (!state) qFatal("%s", made::words(state.error()));
-            const present::ReviewPresenter shown(*state, made::catalogue());
+            const present::ReviewPresenter shown(made::judged(spec, facts), made::catalogue());
             const auto saying = shown.saying();
             if (!saying.lead || saying.change.size() != static_cast<qsizetype>(saying.changeAsks.size())) return -1L;
             return static_cast<long>(std::count_if(saying.changeAsks.begin(), saying.changeAsks.end(),
@@ -285,9 +273,8 @@ class TestAsks : public QObject {
     void brokenFilesAreRefusedByName() {
         auto refused = [](const char* rung) {
             const std::string text =
-                std::string(
-                    R"({"schema": "zevo-asks-1", "asks": [{"id": "a", "title": "A", "for": ["squat"], "rungs": [)") +
-                rung + "]}]}";
+                std::string(R"({"schema": "zevo-asks-1", "asks": [{"id": "a", "for": ["squat"], "rungs": [)") + rung +
+                "]}]}";
             const auto read = parseAsks(text, "asks.json");
             return read ? QString("taken") : present::sentence(read.error());
         };

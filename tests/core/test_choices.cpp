@@ -8,6 +8,7 @@
 #include "tests/support/suite.h"
 
 using namespace zevo;
+using made::found;
 using nlohmann::json;
 
 namespace {
@@ -24,16 +25,7 @@ Standard with(const char* school, const Choices& overrides, const char* movement
 SetState stateOf(const sim::ClipSpec& spec, const Choices& choices, const std::string& school = {}) {
     SetFacts facts = made::factsOf(spec);
     facts.choices = choices;
-    Edits edits{FactsSet{facts}};
-    if (!school.empty()) edits.push_back(StandardChosen{school});
-    auto state = recompute({made::observation(spec)}, edits, *made::catalogue());
-    if (!state) qFatal("%s", made::words(state.error()));
-    return *state;
-}
-
-bool found(const SetState& s, const std::string& fault) {
-    return std::any_of(s.set.result.findings.begin(), s.set.result.findings.end(),
-                       [&](const Finding& f) { return f.fault == fault && f.severity != Severity::Unsure; });
+    return made::judged(spec, facts, school);
 }
 
 }  // namespace

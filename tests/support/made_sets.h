@@ -156,6 +156,21 @@ inline Result<SetState> state(const sim::ClipSpec& s, const std::string& standar
     return recompute({observation(s)}, edits, *catalogue());
 }
 
+/// Of facts the coach gave otherwise; by a school, or the movement's default.
+inline SetState judged(const sim::ClipSpec& s, const SetFacts& facts, const std::string& school = {}) {
+    Edits edits{FactsSet{facts}};
+    if (!school.empty()) edits.push_back(StandardChosen{school});
+    auto state = recompute({observation(s)}, edits, *catalogue());
+    if (!state) qFatal("%s", words(state.error()));
+    return *state;
+}
+
+/// Whether a fault is found, clear or watch.
+inline bool found(const SetState& s, const std::string& fault) {
+    return std::any_of(s.set.result.findings.begin(), s.set.result.findings.end(),
+                       [&](const Finding& f) { return f.fault == fault && f.severity != Severity::Unsure; });
+}
+
 inline double value(const MeasuredSet& set, int rep, const std::string& id) {
     const Measurement* m = set.result.reps.at(static_cast<std::size_t>(rep)).find(id);
     return m ? m->value : std::nan("");

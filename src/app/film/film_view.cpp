@@ -219,6 +219,7 @@ void FilmView::enter(const store::Client& client, const SetFacts& facts, const Q
     m_client = client;
     m_facts = facts;
     m_facts.pain = {};
+    m_facts.pain.roseBefore = facts.pain.roseBefore;
     m_facts.felt.clear();
     m_standard = standard;
     m_cue = cue;

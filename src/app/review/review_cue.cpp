@@ -46,13 +46,7 @@ void ReviewView::askOfNext(const Ask& wanted, bool take) {
     m_document->apply(askTaken(ask), tr("what is asked"));
 }
 
-void ReviewView::watchOnly() {
-    if (hasSet()) m_document->apply(CueGiven{"", ""}, tr("nothing said"));
-}
-
-void ReviewView::refreshAnswer() {
-    const auto& given = m_document->state().edited.cue;
-    m_card->setGiven(given ? QString::fromStdString(given->wording) : QString(), given && !given->fault.empty());
+void ReviewView::refreshAsks() {
     const Asks after = asksAfter(m_document->state().edited);
     if (const Movement* movement = m_document->catalogue().movement(m_document->facts().movement)) {
         Asks here = after;
@@ -60,6 +54,15 @@ void ReviewView::refreshAnswer() {
         m_card->setAsked(here);
         m_asks->setAsks(m_document->facts().asks, after, *movement, m_document->catalogue(), presenter().lengths());
     }
+}
+
+void ReviewView::watchOnly() {
+    if (hasSet()) m_document->apply(CueGiven{"", ""}, tr("nothing said"));
+}
+
+void ReviewView::refreshAnswer() {
+    const auto& given = m_document->state().edited.cue;
+    m_card->setGiven(given ? QString::fromStdString(given->wording) : QString(), given && !given->fault.empty());
     present::CueWords words;
     if (m_before) {
         const auto counted = presenter().result().counted();

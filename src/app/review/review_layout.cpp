@@ -115,11 +115,8 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
     m_actions.bind(m_card->givenButton(), "giveCue");
     connect(m_card, &SayCard::changeAsked, this, [this](const Ask& ask, bool take) {
         // Taken back, what was asked of this set is asked again.
-        const Asks& before = m_document->facts().asks;
-        const auto was = std::find_if(before.begin(), before.end(), [&](const Ask& a) {
-            return a.kind == ask.kind && a.movement == m_document->facts().movement;
-        });
-        if (!take && was != before.end()) return askOfNext(*was, true);
+        const Ask* was = standing(m_document->facts().asks, ask.kind, m_document->facts().movement);
+        if (!take && was) return askOfNext(*was, true);
         askOfNext(ask, take);
     });
     connect(m_asks, &AskRow::taken, this, [this](const Ask& ask) { askOfNext(ask, true); });

@@ -112,6 +112,7 @@ void ReviewView::otherView() {
 
 void ReviewView::refreshAll() {
     refreshAnswer();
+    refreshAsks();
     m_strip->setTiles(presenter().tiles());
     m_standards->clear();
     for (const auto& s : presenter().standards()) {

@@ -149,6 +149,7 @@ class ReviewView : public QWidget {
     void stepMeasure(int by);
     void nextStandard();
     void refreshAnswer();
+    void refreshAsks();
     void connectCorrecting();
     void chooseTool(Stage::Tool tool);
     void refreshHandles();

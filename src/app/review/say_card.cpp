@@ -137,7 +137,7 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
         column->addWidget(c.row);
         connect(c.ask, &QPushButton::clicked, this, [this, i] {
             const auto& ask = m_saying.changeAsks[static_cast<std::size_t>(i)];
-            emit changeAsked(*ask, !isTaken(*ask));
+            emit changeAsked(*ask, !isAsked(*ask, m_asked));
         });
         m_changes.push_back(c);
     }
@@ -185,12 +185,6 @@ void SayCard::setCompact(bool compact) {
     fill();
 }
 
-bool SayCard::isTaken(const Ask& ask) const {
-    return std::any_of(m_asked.begin(), m_asked.end(), [&](const Ask& a) {
-        return a.kind == ask.kind && a.rung == ask.rung && (!ask.amount || a.amount == ask.amount);
-    });
-}
-
 void SayCard::setAsked(const Asks& asks) {
     m_asked = asks;
     fill();
@@ -216,7 +210,7 @@ void SayCard::fillChanges() {
         c.text->setText(m_saying.change[static_cast<qsizetype>(i)]);
         c.ask->setVisible(asking);
         if (!asking) continue;
-        const bool taken = isTaken(*asks[i]);
+        const bool taken = isAsked(*asks[i], m_asked);
         c.ask->setChecked(taken);
         c.ask->setText(taken ? tr("Asked ✓") : tr("Ask it"));
         c.ask->setAccessibleName(tr("%1: %2").arg(c.ask->text(), c.text->text()));

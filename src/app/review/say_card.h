@@ -56,7 +56,6 @@ class SayCard : public QFrame {
   private:
     void fill();
     void fillChanges();
-    bool isTaken(const Ask& ask) const;
     /// One change with what it asks.
     struct ChangeRow {
         QWidget* row;

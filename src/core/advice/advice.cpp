@@ -14,13 +14,6 @@ int weightOf(const Card& card) {
     return card.when.weight() + (card.limiter ? kLimiter : 0);
 }
 
-/// Whether the set was already done so: to a box, if at another height, is not to a box once more.
-bool isAsked(const Ask& ask, const Situation& s) {
-    return std::any_of(s.asks.begin(), s.asks.end(), [&](const Ask& there) {
-        return there.kind == ask.kind && there.rung == ask.rung && (!ask.amount || there.amount == ask.amount);
-    });
-}
-
 }  // namespace
 
 const FaultWords* AdviceBook::fault(const std::string& id) const {
@@ -63,7 +56,7 @@ Advice adviceFor(const std::string& fault, const Situation& situation, const Adv
             a.change = said(c->change);
             // What was asked already, and is there, is not asked for again.
             std::erase_if(a.change,
-                          [&](const Change& change) { return change.ask && isAsked(*change.ask, situation); });
+                          [&](const Change& change) { return change.ask && isAsked(*change.ask, situation.asks); });
         }
         if (a.prepare.empty()) a.prepare = said(c->prepare);
         if (a.progress.empty()) a.progress = c->progress;

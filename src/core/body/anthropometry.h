@@ -22,6 +22,10 @@ inline constexpr double kHipHeight = 0.530;
 inline constexpr double kKneeHeight = 0.285;
 }  // namespace proportion
 
+/// A knee bent further the wrong way than knees go, degrees: 5 to 10 are common (common practice, no source). What is
+/// read beyond is another leg's points, or none's.
+inline constexpr double kNoKneeDeg = -12;
+
 /// A body segment's share of the body mass and the place of its mass centre, as a share of the segment's
 /// length from the near (proximal) end. Winter, table 4.1 (from memory). Limb values are for one limb.
 struct SegmentMass {

@@ -93,6 +93,11 @@ std::vector<std::string> Movement::setUpOf(const std::string& variationId) const
     return out;
 }
 
+bool names(const std::vector<std::string>& idsOrFamilies, const Movement& m) {
+    return std::any_of(idsOrFamilies.begin(), idsOrFamilies.end(),
+                       [&](const std::string& name) { return name == m.id || name == familyName(m.family); });
+}
+
 Result<Movement> parseMovement(const std::string& text, const std::string& name) {
     return readJson<Movement>("The movement", text, name, "zevo-movement-1", [](const Json& root) {
         Movement m;

@@ -71,6 +71,9 @@ struct Movement {
     std::vector<std::string> setUpOf(const std::string& variationId) const;
 };
 
+/// Whether a list of movements' ids and families names this one.
+bool names(const std::vector<std::string>& idsOrFamilies, const Movement& movement);
+
 /// Reads a movement. `name` stands for the file in messages; an error names file, path and value.
 Result<Movement> parseMovement(const std::string& text, const std::string& name);
 

@@ -102,8 +102,7 @@ void takeEdge(std::vector<Band>& bands, const AskedEdge& edge, const std::option
 }  // namespace
 
 bool AskKind::isFor(const Movement& m) const {
-    return std::any_of(movements.begin(), movements.end(),
-                       [&](const std::string& name) { return name == m.id || name == familyName(m.family); });
+    return names(movements, m);
 }
 
 const AskRung* AskKind::rung(const std::string& rungId) const {
@@ -117,7 +116,7 @@ Result<AskBook> parseAsks(const std::string& text, const std::string& name) {
         for (const Json& o : listAt(root, "asks", "")) {
             const std::string path = "/asks/" + std::to_string(book.size());
             if (!o.is_object()) throw Refused{path, "must be an object, not " + o.dump()};
-            AskKind k{textAt(o, "id", path, true), textAt(o, "title", path, true), textsAt(o, "for", path), {}};
+            AskKind k{textAt(o, "id", path, true), textsAt(o, "for", path), {}};
             for (const Json& rung : listAt(o, "rungs", path)) {
                 const std::string at = path + "/rungs/" + std::to_string(k.rungs.size());
                 AskRung r = readRung(rung, at);
@@ -172,6 +171,19 @@ Standard withAsks(const Standard& standard, const AskBook& book, const Asks& ask
         if (const AskRung* rung = rungOf(ask, book, movement))
             for (const AskedEdge& edge : rung->edges) takeEdge(out.bands, edge, amountOf(ask, *rung));
     return out;
+}
+
+const Ask* standing(const Asks& asks, const std::string& kind, const std::string& movement) {
+    const auto found = std::find_if(asks.begin(), asks.end(), [&](const Ask& a) {
+        return a.kind == kind && (a.movement.empty() || a.movement == movement);
+    });
+    return found == asks.end() ? nullptr : &*found;
+}
+
+bool isAsked(const Ask& wanted, const Asks& asks) {
+    return std::any_of(asks.begin(), asks.end(), [&](const Ask& a) {
+        return a.kind == wanted.kind && a.rung == wanted.rung && (!wanted.amount || a.amount == wanted.amount);
+    });
 }
 
 Asks with(Asks asks, Ask ask) {

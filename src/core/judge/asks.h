@@ -53,7 +53,7 @@ struct AskRung {
 
 /// Something that can be asked of a movement (data/asks.json).
 struct AskKind {
-    std::string id, title;
+    std::string id;
     std::vector<std::string> movements;  ///< ids or families
     std::vector<AskRung> rungs;
 
@@ -80,6 +80,12 @@ std::optional<double> amountOf(const Ask& ask, const AskRung& rung);
 /// A standard as it judges a set of which something was asked: edges that contradict the asks make way, witnesses and
 /// everything else stay. Asks the book does not know for this movement are passed over.
 Standard withAsks(const Standard& standard, const AskBook& book, const Asks& asks, const Movement& movement);
+
+/// What stands of a kind in a movement; null where nothing does.
+const Ask* standing(const Asks& asks, const std::string& kind, const std::string& movement);
+/// Whether `wanted` is asked already: the same rung, at the same amount where it names one. To a box, if at another
+/// height, is not to a box once more.
+bool isAsked(const Ask& wanted, const Asks& asks);
 
 /// The list with one ask more, in the place of one of its kind and movement.
 Asks with(Asks asks, Ask ask);

@@ -54,8 +54,7 @@ bool names(const std::vector<Band>& bands, MeasureId measure) {
 }  // namespace
 
 bool Choice::isFor(const Movement& m) const {
-    return std::any_of(movements.begin(), movements.end(),
-                       [&](const std::string& name) { return name == m.id || name == familyName(m.family); });
+    return names(movements, m);
 }
 
 const ChoiceOption* Choice::option(const std::string& chosen) const {

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <string_view>
 
+#include "core/body/anthropometry.h"
 #include "core/measures/reading.h"
 
 namespace zevo {
@@ -113,11 +114,9 @@ bool restsOnHiddenFeet(const MeasureDef& def, const MeasureInput& in, std::size_
     });
 }
 
-/// A knee bent further the wrong way than knees go (5 to 10° are common, common practice, no source): the points are
-/// another leg's, or none's, however sure the network is of them.
+/// The points are another leg's, or none's, however sure the network is of them.
 bool isNoKnee(const MeasureDef& def, double value) {
-    constexpr double kNoKnee = -12;
-    return value < kNoKnee && std::string_view(def.id).ends_with("knee_flexion");
+    return value < kNoKneeDeg && std::string_view(def.id).ends_with("knee_flexion");
 }
 
 bool isTime(const Measurement& m) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/body/anthropometry.h"
 #include "core/signal/filter.h"
 #include "core/signal/peaks.h"
 
@@ -100,7 +101,6 @@ std::size_t backToRest(const std::vector<double>& depth, std::size_t at, std::si
 std::vector<bool> lostWhere(const Series& series, double rate) {
     constexpr double kFarUp = -0.2, kUp = -0.02,
                      kAroundS = 0.15;  // of the hip's height; points are thrown there and back
-    constexpr double kNoKnee = -12;    // degrees
     const auto& depth = series.depth;
     const auto around = static_cast<std::size_t>(kAroundS * rate);
     std::vector<bool> lost(depth.size());
@@ -111,7 +111,7 @@ std::vector<bool> lostWhere(const Series& series, double rate) {
         while (to + 1 < depth.size() && depth[to + 1] < kUp) ++to;
         i = to;
         auto noKnee = [&](std::size_t k) {
-            return std::min(series.legs[0].kneeFlexion[k], series.legs[1].kneeFlexion[k]) < kNoKnee;
+            return std::min(series.legs[0].kneeFlexion[k], series.legs[1].kneeFlexion[k]) < kNoKneeDeg;
         };
         std::size_t impossible = 0;
         for (std::size_t k = from; k <= to; ++k) impossible += noKnee(k);
@@ -254,7 +254,8 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
         rep.end = edgeOfMovement(speed, fastestUp, to, -1);
         // A way that is made in two goes, a step and then a sinking, is not over with the faster of them.
         constexpr double kNearly = 0.1, kAtRest = 0.03;
-        const double far = (1 - kNearly) * rep.depth, near = kAtRest * rep.depth;
+        const bool lunges = track.family == Family::Lunge;  // where a step begins is a matter of definition
+        const double far = (1 - kNearly) * rep.depth, near = (lunges ? kNearly : kAtRest) * rep.depth;
         while (rep.arrive < group.first && depth[rep.arrive] < far) ++rep.arrive;
         while (rep.leave > group.last && depth[rep.leave] < far) --rep.leave;
         rep.start =
@@ -266,7 +267,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
             const double all = bend[group.deepest] - bend[rest];
             return all > 0 && bend[edge] - bend[rest] > kMadeAtEdge * all;
         };
-        if (track.family != Family::Lunge && track.drive != Drive::Folding) {
+        if (!lunges && track.drive != Drive::Folding) {
             if (isInside(rep.start, from)) rep.start = std::min(rep.start, edgeByWay(bend, group.deepest, from));
             if (isInside(rep.end, to)) rep.end = std::max(rep.end, edgeByWay(bend, group.deepest, to));
         }

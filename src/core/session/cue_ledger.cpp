@@ -84,10 +84,8 @@ SetUpTrial trialOf(const LedgerSet& before, const LedgerSet& after, const Baseli
 
 /// What was asked of one kind in a set's movement, whoever asked it and why.
 std::string askedOf(const SetFacts& facts, const std::string& kind) {
-    for (const Ask& a : facts.asks)
-        if (a.kind == kind && (a.movement.empty() || a.movement == facts.movement))
-            return a.kind + "/" + a.rung + "/" + (a.amount ? numberText(*a.amount) : std::string());
-    return {};
+    const Ask* a = standing(facts.asks, kind, facts.movement);
+    return a ? a->kind + "/" + a->rung + "/" + (a->amount ? numberText(*a->amount) : std::string()) : std::string();
 }
 
 }  // namespace
