@@ -266,8 +266,14 @@ Verdict judge(const Trial& trial, const Seen& seen, const ClipFacts& facts) {
     for (const auto& f : set->result.findings) {
         if (f.fault == trial.fault && (trial.side.empty() || !f.side || sideName(*f.side) == trial.side)) {
             if (v.said == "none" || v.said == "unsure") v.said = severityName(f.severity);
-        } else
-            (f.severity == Severity::Unsure ? v.unsure : v.others).push_back(f.fault);
+        } else if (f.severity != Severity::Unsure) {
+            v.others.push_back(f.fault);
+        } else {
+            char text[120];
+            std::snprintf(text, sizeof text, "%s %.2f ± %.2f for %.2f in %zu of %zu", f.fault.c_str(), f.value, f.pm90,
+                          f.edge, f.reps.size(), set->result.reps.size());
+            v.unsure.push_back(text);
+        }
     }
     for (const Band& b : standard->forSet(trial.spec.motion.movement, trial.spec.motion.variation).bands)
         if (!trial.fault.empty() && (b.faultAbove == trial.fault || b.faultBelow == trial.fault))

@@ -243,6 +243,9 @@ class TestFindings : public QObject {
         Standard s;
         s.bands = {band({}, 5)};
         QVERIFY(findFaults(reps({4.9, 4.9, 4.9}), s).empty());
+        // Over the edge by less than a twentieth of its ±, it is as likely inside; a little more is worth a look.
+        QVERIFY(findFaults(reps({5.08, 5.08, 5.08}), s).empty());
+        QCOMPARE(findFaults(reps({5.12, 5.12, 5.12}), s).size(), std::size_t{1});
         s.bands = {band({}, 5, true)};  // a careful band asks for it
         QCOMPARE(findFaults(reps({4.9, 4.9, 4.9}), s).size(), std::size_t{1});
     }

@@ -6,6 +6,9 @@
 
 namespace zevo {
 
+/// Of the ±: so little over the edge names no fault by itself (ours).
+constexpr double kBarelyOut = 0.05;
+
 const Measurement* MeasuredRep::find(MeasureId measure) const {
     for (const auto& m : measures)
         if (m.measure == measure) return &m;
@@ -106,7 +109,10 @@ std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Stan
             const Judgement j = *judge(rep, band, standard);
             const std::string& fault = j.above ? band.faultAbove : band.faultBelow;
             if (j.verdict == Verdict::Inside || fault.empty()) continue;
-            if (j.because == Because::NearEdge && !band.careful) continue;
+            // What is over the edge by a sliver of its ± is drawn as unsure, like what only reaches over it, and is no
+            // finding: it is as likely inside.
+            const bool barely = j.because == Because::PastEdge && j.beyond < kBarelyOut * m->pm90;
+            if ((j.because == Because::NearEdge || barely) && !band.careful) continue;
             if (j.verdict == Verdict::Unsure && band.measure->hardlySeen) continue;
             const std::optional<Side> side = sideOf(*m, rep);
             Seen& s = seen[{fault, side}];
