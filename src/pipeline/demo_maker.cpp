@@ -28,6 +28,7 @@ Result<std::vector<DemoSet>> loadDemo(const std::string& file) {
             s.variation = spec.value("variation", "");
             s.loadShare = spec.value("load", 0.0);
             s.wedgeDeg = o.value("wedge_deg", 0.0);
+            s.looseShirt = spec.at("body").value("loose_shirt_cm", 0.0) > 0;
             for (const auto& ask : o.value("asks", nlohmann::json::array())) s.asks.push_back(readAsk(ask));
             const double nearer = o.value("nearer_cm", usuallyNearerCm(MarkKind::BarEnd));
             auto marks = marksFromText(o.value("marks", ""), nearer);

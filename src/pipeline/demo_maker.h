@@ -17,6 +17,7 @@ struct DemoSet {
     double statureCm = 0;
     std::string specJson;  ///< what the virtual client does
     double loadShare = 0, wedgeDeg = 0;
+    bool looseShirt = false;
     Asks asks;                             ///< what was asked of it
     std::vector<Mark> marks;               ///< what the coach clicked, in the first clip
     std::vector<std::string> planted;      ///< fault ids the clip was made to show

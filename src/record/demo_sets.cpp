@@ -94,7 +94,7 @@ Result<Imported> measureDemoSet(store::Library& library, store::ClientId client,
     request.facts.variation = set.variation;
     request.facts.loadShare = set.loadShare;
     request.facts.wedgeDeg = set.wedgeDeg;
-    request.facts.shirt = Shirt::Tight;  // as they are drawn
+    request.facts.shirt = set.looseShirt ? Shirt::Loose : Shirt::Tight;  // as they are drawn
     request.facts = askedAnew(request.facts, set.asks, *catalogue);
     auto imported = importClip(request, cancel, progress);
     if (!imported) return imported;
