@@ -151,6 +151,8 @@ void filmTwoSets(MainWindow& window, Camera& camera, Steps& step) {
         if (helper->isEnabled()) helper->click();
         until([&] { return helper->isEnabled() || right(); });
     }
+    step("what hurts is asked first", until([&] { return film->findChild<QPushButton*>("painTap0")->isVisible(); }));
+    film->findChild<QPushButton*>("painTap0")->click();
     window.actions().get("clientDisplay")->trigger();
     // Whichever repetition it is: a slow machine may look away while one passes.
     step("the line is reached", until([&] { return scene().reps >= 2 && scene().line && scene().line->reached; }));
@@ -253,7 +255,7 @@ int runTour(MainWindow& window, const QString& folder) {
     // What hurts a little and where it was felt come before what the picture shows; undone again.
     SetFacts facts = review->document().facts();
     const SetFacts before = facts;
-    facts.pain.after = 3, facts.pain.place = "knee-front", facts.felt = {"knee"};
+    facts.pain.after = 3, facts.pain.spots = {{"knee-front", BodySide::Right}}, facts.felt = {"knee"};
     review->document().apply(FactsSet{facts}, "tour");
     waitForWork(window);
     review->feltPicker()->toggle();

@@ -186,6 +186,19 @@ CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<M
     return out;
 }
 
+QStringList beforeFirstRep(const SetFacts& facts, const Choices& choices, const Catalogue& catalogue, Lengths lengths) {
+    QStringList out;
+    const Movement* movement = catalogue.movement(facts.movement);
+    if (!movement) return out;
+    for (const Ask& ask : facts.asks)
+        if (const QString text = askText(ask, catalogue.asks, *movement, lengths); !text.isEmpty())
+            out.append(tr("Asked: %1.").arg(text));
+    for (const auto& line : movement->setUpOf(facts.variation)) out.append(QString::fromStdString(line));
+    for (const auto& line : setUpOf(choices, catalogue.choices, *movement, facts.variation))
+        out.append(QString::fromStdString(line));
+    return out;
+}
+
 QString modeText(int width, int height, double rate) {
     return tr("%1 × %2, %3 a second").arg(width).arg(height).arg(QLocale().toString(rate, 'g', 3));
 }

@@ -33,6 +33,10 @@ CueWords cueWordsSoFar(const CueAnswer& answer, const AdviceBook& book, Lengths 
 CueWords trialWords(const std::vector<SetUpChange>& changes, const std::vector<MeasureDifference>& differences,
                     const Catalogue& catalogue, const std::string& movement, Lengths lengths, bool seenAlike = true);
 
+/// What is looked at and said before the first repetition, a line each: what was asked for, then how the movement and
+/// the variation are set up, then what the choices tell the client.
+QStringList beforeFirstRep(const SetFacts& facts, const Choices& choices, const Catalogue& catalogue, Lengths lengths);
+
 /// "1280 × 720, 30 a second".
 QString modeText(int width, int height, double rate);
 

@@ -11,6 +11,9 @@
 namespace zevo::present {
 namespace {
 
+/// So long an easier version is kept before the same test without it (common practice, no source).
+constexpr int kTrialDays = 14;
+
 constexpr double kKgPerLb = 0.45359237, kCmPerInch = 2.54;
 
 QString tr(const char* text) {
@@ -44,6 +47,13 @@ QString massText(double kg, Lengths lengths) {
 const Named& shoesNamed() {
     static const Named all{{"", tr("any shoes")},          {"bare", tr("barefoot")},   {"flat", tr("flat shoes")},
                            {"heeled", tr("raised heels")}, {"soft", tr("soft soles")}, {"boots", tr("boots")}};
+    return all;
+}
+
+const Named& endedNamed() {
+    static const Named all{{"", tr("not said")},         {"planned", tr("planned end")}, {"legs", tr("legs")},
+                           {"grip", tr("grip or arms")}, {"form", tr("form")},           {"breath", tr("breath")},
+                           {"pain", tr("pain")}};
     return all;
 }
 
@@ -93,7 +103,7 @@ QString aidsText(const SetFacts& f, Lengths lengths) {
     QStringList out;
     if (f.wedgeDeg > 0) out.append(tr("wedge %1°").arg(figures(f.wedgeDeg, 0)));
     if (f.log.boxCm > 0) out.append(tr("box %1").arg(valueText(f.log.boxCm, Unit::Centimetres, lengths)));
-    if (f.log.belt) out.append(tr("belt"));
+    if (f.log.belt) out.append(tr("lifting belt"));
     if (f.log.pole) out.append(tr("pole"));
     return out.join(", ");
 }
@@ -116,12 +126,14 @@ QString askText(const Ask& ask, const AskBook& book, const Movement& movement, L
 QString askOrigin(const Ask& ask, const AdviceBook& book) {
     QStringList out;
     if (!ask.by.empty()) out.append(tr("by %1").arg(QString::fromStdString(ask.by)));
-    if (const QDate day = QDate::fromString(QString::fromStdString(ask.on), Qt::ISODate); day.isValid())
-        out.append(QLocale().toString(day, "d MMM"));
+    const QDate day = QDate::fromString(QString::fromStdString(ask.on), Qt::ISODate);
+    if (day.isValid()) out.append(QLocale().toString(day, "d MMM"));
     const auto& places = painPlaces();
     const bool painful = std::find(places.begin(), places.end(), ask.why) != places.end();
     if (!ask.why.empty())
         out.append(tr("for: %1").arg(painful ? painPlaceTitle(ask.why) : QString::fromStdString(book.title(ask.why))));
+    if (painful && day.isValid() && day.daysTo(QDate::currentDate()) >= kTrialDays)
+        out.append(tr("two weeks are over: the same test without it"));
     return out.isEmpty() ? QString() : tr("asked %1").arg(out.join(", "));
 }
 
@@ -175,7 +187,7 @@ QString changeText(const SetUpChange& c, const Catalogue& catalogue, const std::
             to = centimetres(c.to);
             break;
         case W::Pole: what = tr("pole"), from = yes(c.from), to = yes(c.to); break;
-        case W::Belt: what = tr("belt"), from = yes(c.from), to = yes(c.to); break;
+        case W::Belt: what = tr("lifting belt"), from = yes(c.from), to = yes(c.to); break;
         case W::Shoes:
             what = tr("shoes"), from = titleOf(shoesNamed(), c.from), to = titleOf(shoesNamed(), c.to);
             break;

@@ -22,6 +22,8 @@ double fromCm(double cm, Lengths lengths);
 /// Ids with their titles, for what a set is logged with.
 using Named = std::vector<std::pair<std::string, QString>>;
 const Named& shoesNamed();
+/// What ended a set.
+const Named& endedNamed();
 const Named& heldNamed();
 const std::vector<std::pair<Shirt, QString>>& shirtsNamed();
 QString shirtText(Shirt shirt);

@@ -9,6 +9,9 @@
 namespace zevo::present {
 namespace {
 
+/// Not a card of the book: what an easier version did for what hurt.
+constexpr const char* kPainTrial = "pain_trial";
+
 QString text(const std::string& s) {
     return QString::fromStdString(s);
 }
@@ -71,8 +74,10 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
     for (const auto& c : a.change) {
         s.change.append(text(c.text));
         // Cards speak to a whole family; not every movement of it can be asked the same.
-        const bool known = c.ask && rungOf(*c.ask, m_catalogue->asks, result().context.movement);
+        const Movement* of = c.instead ? m_catalogue->movement(c.instead->movement) : &result().context.movement;
+        const bool known = c.ask && of && rungOf(*c.ask, m_catalogue->asks, *of);
         s.changeAsks.push_back(known ? c.ask : std::nullopt);
+        s.changeInstead.push_back(c.instead);
     }
     for (const auto& d : a.prepare)
         s.prepare.append(QString("%1: %2, %3").arg(text(d.stage), text(d.text), text(d.dose)));
@@ -87,10 +92,42 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
     if (result().stop.level == StopAnswer::Level::Care) s.progress = "Only as far as was cleared.";
 }
 
+QString ReviewPresenter::PainTrial::text() const {
+    return tr("Pain %1 → %2: %3").arg(before).arg(after).arg(with);
+}
+
+std::optional<ReviewPresenter::PainTrial> ReviewPresenter::painTrial() const {
+    const SetFacts& facts = m_state.edited.facts;
+    if (!facts.pain.after) return std::nullopt;
+    PainTrial t;
+    t.after = *facts.pain.after;
+    auto tried = [&](int before, const QString& with) {
+        t.before = before, t.with = with;
+        t.answer = substituteAnswer(before, t.after);
+        return std::optional(t);
+    };
+    if (const auto& s = facts.substitute; s && s->pain) {
+        const Movement* of = m_catalogue->movement(s->of);
+        return tried(*s->pain, tr("%1 instead of %2")
+                                   .arg(movementTitle(), of ? present::movementTitle(*of, s->variation) : text(s->of))
+                                   .toLower());
+    }
+    // What was asked last is what was tried.
+    const auto& movement = result().context.movement;
+    const auto ask = std::find_if(facts.asks.rbegin(), facts.asks.rend(),
+                                  [&](const Ask& a) { return a.pain && rungOf(a, m_catalogue->asks, movement); });
+    if (ask == facts.asks.rend()) return std::nullopt;
+    return tried(*ask->pain, askText(*ask, m_catalogue->asks, movement, m_lengths));
+}
+
 /// Pain, or a set felt in the wrong place, is answered before what the picture shows.
 std::vector<const char*> ReviewPresenter::leads() const {
     std::vector<const char*> out;
-    if (result().stop.level == StopAnswer::Level::Lighten) out.push_back(kPainCard);
+    const auto trial = painTrial();
+    if (trial && trial->answer == SubstituteAnswer::Keep)
+        out.push_back(kPainTrial);
+    else if (result().stop.level == StopAnswer::Level::Lighten)
+        out.push_back(kPainCard);
     if (!adviceWithoutFinding(kFeltCard, result(), advice()).say.empty()) out.push_back(kFeltCard);
     return out;
 }
@@ -102,9 +139,24 @@ ReviewPresenter::Saying ReviewPresenter::leadSaying(const char* card) const {
     const SetContext& c = result().context;
     if (card == std::string_view(kPainCard)) {
         s.title = text(advice().title(card));
-        if (!c.pain.place.empty()) s.title += ": " + painPlaceTitle(c.pain.place).toLower();
+        if (!c.pain.spots.empty()) s.title += ": " + painSpotsWords(c.pain.spots).toLower();
         s.where = "before what the picture shows";
         s.why = stopWords(result().stop).text;
+        if (const auto trial = painTrial())
+            s.why = tr("Pain %1 → %2 with: %3. Not enough: the next one.")
+                        .arg(trial->before)
+                        .arg(trial->after)
+                        .arg(trial->with);
+    } else if (card == std::string_view(kPainTrial)) {
+        const auto trial = painTrial();
+        s.title = trial->text();
+        s.where = tr("what it was tried for, and after this set");
+        s.say = {tr("Good. We stay with this one.")}, s.sayKinds = {"care"};
+        s.why = tr("It hurts less this way.");
+        s.change = {tr("Keep it for two weeks; then the same test without it.")};
+        s.prepare = {tr("Nothing to add today.")};
+        s.progress = tr("A step up when two weeks of it stayed at 0 to 2.");
+        return s;
     } else {
         QStringList places;
         for (const auto& place : c.felt) places.append(feltTitle(place).toLower());

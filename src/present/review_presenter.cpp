@@ -84,9 +84,7 @@ int ReviewPresenter::spanOfRep(bool second) const {
 }
 
 QString ReviewPresenter::movementTitle() const {
-    const SetContext& c = result().context;
-    const Variation* v = c.movement.variation(c.variation);
-    return text(c.movement.title) + (v ? ", " + text(v->title).toLower() : QString());
+    return present::movementTitle(result().context.movement, result().context.variation);
 }
 
 double ReviewPresenter::inSecond(double timeS) const {

@@ -132,7 +132,8 @@ class ReviewPresenter {
         QStringList say, sayKinds;   ///< wordings, first one to use first
         QStringList scores;          ///< how each fared with this client; empty where the ledger was not asked
         QStringList change, prepare;
-        std::vector<std::optional<Ask>> changeAsks;  ///< what each change asks of the next set; may be shorter
+        std::vector<std::optional<Ask>> changeAsks;         ///< what each change asks of the next set; may be shorter
+        std::vector<std::optional<Instead>> changeInstead;  ///< what each change films instead; may be shorter
         QString progress;
         QString unsure;       ///< only for findings that could not be settled: what to film
         QString trace;        ///< how the likely cause was come to: "only in reps 5–6 of 6 → tires"
@@ -141,6 +142,15 @@ class ReviewPresenter {
         Severity severity = Severity::Clear;
         double atS = 0;
     };
+    /// What hurt when an easier version was taken for it, and after this set, which was done so.
+    struct PainTrial {
+        QString with;  ///< "to the box, 45 cm"; "bridge instead of squat"
+        int before = 0, after = 0;
+        SubstituteAnswer answer = SubstituteAnswer::Next;
+        QString text() const;  ///< "Pain 3 → 1: to the box, 45 cm"
+    };
+    /// Nothing: nothing was tried for pain, or it was not asked after the set.
+    std::optional<PainTrial> painTrial() const;
     /// Cards there are: pain and what was felt first, then the findings.
     int findingCount() const;
     Saying saying() const;

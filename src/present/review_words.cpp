@@ -112,7 +112,11 @@ QString ReviewPresenter::headline() const {
     if (result().stop.level == StopAnswer::Level::HelpNow) return "Stopped: medical help";
     if (!result().stop.scored()) return "Stopped for pain; not scored";
     QStringList parts;
-    if (result().stop.level == StopAnswer::Level::Lighten) parts.append("Hurts a little: lighten");
+    const auto trial = painTrial();
+    if (trial && trial->answer == SubstituteAnswer::Keep)
+        parts.append(trial->text());
+    else if (result().stop.level == StopAnswer::Level::Lighten)
+        parts.append("Hurts a little: lighten");
     if (!result().findings.empty()) {
         const Finding& f = result().findings.front();
         parts.append((f.severity == Severity::Unsure ? "Unsure: " : "") + faultTitle(f) + " (" + repsText(f.reps) +

@@ -64,6 +64,11 @@ QString markWords(MarkKind kind) {
     return tr("sacrum, tape");
 }
 
+QString movementTitle(const Movement& movement, const std::string& variation) {
+    const Variation* v = movement.variation(variation);
+    return QString::fromStdString(movement.title) + (v ? ", " + QString::fromStdString(v->title).toLower() : QString());
+}
+
 QString redFlagTitle(const std::string& id) {
     static const std::map<std::string, const char*> kWords{
         {"chest", QT_TR_NOOP("Chest pain or pressure, or breathless at rest")},
@@ -106,6 +111,25 @@ QString painPlaceTitle(const std::string& id) {
     return worded(id, kWords);
 }
 
+QString sideTitle(BodySide side) {
+    switch (side) {
+        case BodySide::Left: return tr("left");
+        case BodySide::Right: return tr("right");
+        case BodySide::Both: return tr("both sides");
+        case BodySide::NotSaid: break;
+    }
+    return tr("side not said");
+}
+
+QString painSpotsWords(const PainSpots& spots) {
+    QStringList out;
+    for (const PainSpot& s : spots) {
+        const QString title = painPlaceTitle(s.place);
+        out.append(s.side == BodySide::NotSaid ? title : tr("%1, %2").arg(title, sideTitle(s.side)));
+    }
+    return out.join(" · ");
+}
+
 QString feltTitle(const std::string& id) {
     static const std::map<std::string, const char*> kWords{
         {"front-thigh", QT_TR_NOOP("Front of the thigh")},
@@ -133,6 +157,9 @@ StopWords stopWords(const StopAnswer& stop) {
     QStringList named;
     for (const auto& f : stop.redFlags) named.append(redFlagTitle(f));
     const QString flags = named.join(", ");
+    QStringList allowed;
+    for (const auto& l : stop.limits) allowed.append(QString::fromStdString(l));
+    const QString limits = allowed.join("; ");
     switch (stop.reason) {
         case Reason::None: break;
         case Reason::RedFlags:
@@ -149,11 +176,14 @@ StopWords stopWords(const StopAnswer& stop) {
         case Reason::MuchPain: return {stopped, tr("Pain of 5 or more") + after};
         case Reason::SomePain:
             return {tr("Lighten or make it easier"),
-                    tr("Pain of 3 or 4: less load, less range or an easier version, and ask again in this session.")};
+                    tr("Pain of 3 or 4: less load, less range or an easier version, and ask again in this session.") +
+                        (limits.isEmpty() ? QString() : tr(" Cleared for: %1; nothing past that.").arg(limits))};
         case Reason::Cleared:
-            return {
-                tr("Cleared with care"),
-                tr("%1, cleared by a clinician: the gentler versions, nothing heavier than was cleared.").arg(flags)};
+            return {tr("Cleared with care"),
+                    limits.isEmpty()
+                        ? tr("%1, cleared by a clinician: the gentler versions, nothing heavier than was cleared.")
+                              .arg(flags)
+                        : tr("%1, cleared by a clinician for: %2. Nothing past that.").arg(flags, limits)};
     }
     return {};
 }
@@ -175,7 +205,10 @@ QString repCount(int reps) {
 }
 
 QString traceText(const Counsel& c) {
-    if (c.limiter.empty()) return {};
+    QStringList ruled;
+    for (const auto& r : c.ruledOut) ruled.append(text(r));
+    const QString ruledOut = ruled.join("; ");
+    if (c.limiter.empty()) return ruledOut;
     const auto& t = c.trace;
     const QString reps = tr("%1 of %2").arg(repsText(t.reps)).arg(t.of);
     QStringList said;
@@ -188,7 +221,7 @@ QString traceText(const Counsel& c) {
     if (t.loaded) said.append(*t.loaded ? tr("under load") : tr("without load"));
     if (t.felt) said.append(tr("by where it was felt"));
     if (t.withOthers) said.append(tr("together with other signs"));
-    return said.join(", ") + " → " + text(t.why);
+    return said.join(", ") + " → " + text(t.why) + (ruledOut.isEmpty() ? QString() : "; " + ruledOut);
 }
 
 QString figures(double v, int decimals) {

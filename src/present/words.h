@@ -27,11 +27,17 @@ struct StopWords {
 };
 StopWords stopWords(const StopAnswer& stop);
 /// "Numbness or tingling" of the id "numbness".
+/// "Hinge, Romanian".
+QString movementTitle(const Movement& movement, const std::string& variation);
 QString redFlagTitle(const std::string& id);
 /// "end of the bar" …: what was marked in the picture.
 QString markWords(MarkKind kind);
 /// "Knee, front" of the id "knee-front"; "Back of the thigh" of "hamstring".
 QString painPlaceTitle(const std::string& id);
+/// "left", "both sides", "side not said".
+QString sideTitle(BodySide side);
+/// "Knee, front, left · Low back"; empty where there are none.
+QString painSpotsWords(const PainSpots& spots);
 QString feltTitle(const std::string& id);
 
 /// "only in reps 5–6 of 6 → tires rather than lacks the skill"; empty when no cause stood out.

@@ -34,11 +34,15 @@ json clientJson(const store::Client& c, const std::vector<store::Complaint>& com
         flags.push_back({{"flag", words(f.flag)},
                          {"since", dayJson(f.since)},
                          {"cleared_on", dayJson(f.clearedOn)},
-                         {"cleared_by", words(f.clearedBy)}});
+                         {"cleared_by", words(f.clearedBy)},
+                         {"limits", words(f.limits)},
+                         {"cleared_until", dayJson(f.clearedUntil)},
+                         {"over_on", dayJson(f.overOn)},
+                         {"over_by", words(f.overBy)}});
     for (const auto& p : complaints)
         asked.push_back({{"asked_on", dayJson(p.askedOn)},
                          {"score", p.score.value_or(0)},
-                         {"place", words(p.place)},
+                         {"place", painSpotsText(p.spots)},
                          {"sharp", p.sharp}});
     for (const auto& t : c.targets)
         targets.push_back({{"movement", words(t.movement)},

@@ -3,6 +3,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <algorithm>
+#include <set>
 
 #include "record/set_keeper.h"
 
@@ -78,9 +79,11 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
     SetFacts out = otherwise;
     std::optional<Asks> asks;                   // as they stand after the newest set, whatever its movement
     bool rose = false;                          ///< on this day
+    std::set<QString> newer;                    // movements done since
     const auto sets = library.sets(client.id);  // newest first
     for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
         const bool same = s.movement.toStdString() == otherwise.movement;
+        if (!same) newer.insert(s.movement);
         if (asks && !same) continue;
         const auto edits = library.edits(s.id);
         if (!edits) continue;
@@ -92,6 +95,8 @@ SetFacts carriedOver(const store::Library& library, const store::Client& client,
         }
         if (!same) continue;
         out = edited.facts;
+        // They have gone back to what it was done instead of.
+        if (out.substitute && newer.count(QString::fromStdString(out.substitute->of))) out.substitute.reset();
         if (!otherwise.variation.empty()) out.variation = otherwise.variation;
         break;
     }

@@ -140,10 +140,12 @@ Result<void> Library::updateClient(const Client& c) {
 PainCheck painOf(const Client& client, const QDate& day) {
     PainCheck p;
     for (const ClientFlag& f : client.flags) {
-        auto& list = f.stands() ? p.redFlags : p.cleared;
-        list.push_back(f.flag.toStdString());
+        if (f.stands(day)) p.redFlags.push_back(f.flag.toStdString());
+        if (!f.cleared(day)) continue;
+        p.cleared.push_back(f.flag.toStdString());
+        if (!f.limits.isEmpty()) p.limits.push_back(f.limits.toStdString());
     }
-    p.place = client.complaint.place.toStdString();
+    p.spots = client.complaint.spots;
     if (client.complaint.askedOn == day) p.before = client.complaint.score, p.sharp = client.complaint.sharp;
     return p;
 }

@@ -109,7 +109,7 @@ Result<std::vector<Complaint>> Library::complaints(ClientId client) const {
     if (!q) return q.error();
     std::vector<Complaint> out;
     while (q->next())
-        out.push_back({q->value(1).toInt(), q->value(2).toString(), q->value(3).toBool(),
+        out.push_back({q->value(1).toInt(), painSpotsFrom(q->value(2).toString().toStdString()), q->value(3).toBool(),
                        QDate::fromString(q->value(0).toString(), Qt::ISODate)});
     return out;
 }

@@ -305,7 +305,7 @@ struct Library::Impl {
         Client c{ClientId::fromBytes(q.value(0).toByteArray()), q.value(1).toString(), q.value(2).toDouble(),
                  q.value(3).toString(), day(4)};
         if (!q.value(5).isNull()) c.complaint.score = q.value(5).toInt();
-        c.complaint.place = q.value(6).toString();
+        c.complaint.spots = painSpotsFrom(q.value(6).toString().toStdString());
         c.complaint.sharp = q.value(7).toBool();
         c.complaint.askedOn = day(8);
         const QJsonObject choices = QJsonDocument::fromJson(q.value(9).toByteArray()).object();
@@ -325,14 +325,24 @@ struct Library::Impl {
         return c;
     }
     Result<void> readFlags(Client& c) const {
-        auto q =
-            read("SELECT flag, since, cleared_on, cleared_by FROM client_flags WHERE client_id = ? ORDER BY position",
-                 {key(c.id)});
+        auto q = read(
+            "SELECT flag, since, cleared_on, cleared_by, limits, cleared_until, over_on, over_by FROM "
+            "client_flags WHERE client_id = ? ORDER BY position",
+            {key(c.id)});
         if (!q) return q.error();
+        auto day = [&](int at) {
+            return q->value(at).isNull() ? std::nullopt
+                                         : std::optional(QDate::fromString(q->value(at).toString(), Qt::ISODate));
+        };
         while (q->next()) {
-            ClientFlag f{q->value(0).toString(), QDate::fromString(q->value(1).toString(), Qt::ISODate)};
-            if (!q->value(2).isNull()) f.clearedOn = QDate::fromString(q->value(2).toString(), Qt::ISODate);
-            f.clearedBy = q->value(3).toString();
+            ClientFlag f{q->value(0).toString(),
+                         day(1).value_or(QDate()),
+                         day(2),
+                         q->value(3).toString(),
+                         q->value(4).toString(),
+                         day(5),
+                         day(6),
+                         q->value(7).toString()};
             c.flags.push_back(f);
         }
         return {};
@@ -362,29 +372,34 @@ struct Library::Impl {
                                 compact(targets), c.archived, key(c.id)});
             !done)
             return done;
+        const QString spotsText = notNull(QString::fromStdString(painSpotsText(c.complaint.spots)));
         if (c.complaint.askedOn && c.complaint.score)
             if (auto done = change("INSERT INTO complaints VALUES (?, ?, ?, ?, ?) ON CONFLICT (client_id, asked_on) DO "
                                    "UPDATE SET score = excluded.score, place = excluded.place, sharp = excluded.sharp",
                                    {key(c.id), c.complaint.askedOn->toString(Qt::ISODate), *c.complaint.score,
-                                    notNull(c.complaint.place), c.complaint.sharp});
+                                    spotsText, c.complaint.sharp});
                 !done)
                 return done;
-        if (auto done = change(
-                "UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
-                "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
-                {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
-                 c.complaint.score ? QVariant(*c.complaint.score) : QVariant(), notNull(c.complaint.place),
-                 c.complaint.sharp, dayValue(c.complaint.askedOn), compact(choices), notNull(c.consentFor), key(c.id)});
+        if (auto done =
+                change("UPDATE clients SET name = ?, stature_cm = ?, note = ?, consent_on = ?, pain_score = ?, "
+                       "pain_place = ?, pain_sharp = ?, pain_on = ?, choices = ?, consent_for = ? WHERE id = ?",
+                       {c.name, c.statureCm, notNull(c.note), dayValue(c.consent),
+                        c.complaint.score ? QVariant(*c.complaint.score) : QVariant(), spotsText, c.complaint.sharp,
+                        dayValue(c.complaint.askedOn), compact(choices), notNull(c.consentFor), key(c.id)});
             !done)
             return done;
         if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {key(c.id)}); !done) return done;
-        for (std::size_t i = 0; i < c.flags.size(); ++i)
-            if (auto done =
-                    change("INSERT INTO client_flags VALUES (?, ?, ?, ?, ?, ?)",
-                           {key(c.id), static_cast<int>(i), c.flags[i].flag, c.flags[i].since.toString(Qt::ISODate),
-                            dayValue(c.flags[i].clearedOn), notNull(c.flags[i].clearedBy)});
+        for (std::size_t i = 0; i < c.flags.size(); ++i) {
+            const ClientFlag& f = c.flags[i];
+            if (auto done = change(
+                    "INSERT INTO client_flags (client_id, position, flag, since, cleared_on, cleared_by, limits, "
+                    "cleared_until, over_on, over_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                    {key(c.id), static_cast<int>(i), f.flag, f.since.toString(Qt::ISODate), dayValue(f.clearedOn),
+                     notNull(f.clearedBy), notNull(f.limits), dayValue(f.clearedUntil), dayValue(f.overOn),
+                     notNull(f.overBy)});
                 !done)
                 return done;
+        }
         return {};
     }
 };

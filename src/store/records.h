@@ -9,6 +9,7 @@
 #include <optional>
 #include <vector>
 
+#include "core/judge/stop_rules.h"
 #include "core/session/seen_from.h"
 #include "store/ids.h"
 
@@ -19,15 +20,26 @@ struct ClientFlag {
     QString flag;  ///< id of redFlags()
     QDate since;
     std::optional<QDate> clearedOn{};
-    QString clearedBy{};  ///< as the coach wrote it
-    bool stands() const { return !clearedOn; }
+    QString clearedBy{};                  ///< as the coach wrote it
+    QString limits{};                     ///< what for, as the coach wrote it: "bodyweight, to a box"; empty: not said
+    std::optional<QDate> clearedUntil{};  ///< the last day the clearance holds; nothing: until it is over
+    std::optional<QDate> overOn{};        ///< the day a clinician said that no limits are needed any more
+    QString overBy{};
+
+    /// On a day before it was cleared, and again when the clearance has run out, it stands.
+    bool stands(const QDate& day) const {
+        if (overOn && day >= *overOn) return false;
+        return !clearedOn || (clearedUntil && day > *clearedUntil);
+    }
+    /// Within the limits of its clearance.
+    bool cleared(const QDate& day) const { return !stands(day) && !(overOn && day >= *overOn); }
     bool operator==(const ClientFlag&) const = default;
 };
 
 /// What hurt when the client was asked last.
 struct Complaint {
     std::optional<int> score{};  ///< 0–10
-    QString place{};             ///< id of painPlaces()
+    PainSpots spots{};
     bool sharp = false;
     std::optional<QDate> askedOn{};
     bool operator==(const Complaint&) const = default;

@@ -94,6 +94,9 @@ const std::vector<Step>& steps() {
         {kToSchema9, convertToSchema9, kAfterSchema9},
         {{"ALTER TABLE sets ADD COLUMN seen_from TEXT NOT NULL DEFAULT ''"}},
         {{"ALTER TABLE observations ADD COLUMN camera_hold TEXT NOT NULL DEFAULT 'null'"}},
+        {{"ALTER TABLE client_flags ADD COLUMN limits TEXT NOT NULL DEFAULT ''",
+          "ALTER TABLE client_flags ADD COLUMN cleared_until TEXT", "ALTER TABLE client_flags ADD COLUMN over_on TEXT",
+          "ALTER TABLE client_flags ADD COLUMN over_by TEXT NOT NULL DEFAULT ''"}},
     };
     return all;
 }

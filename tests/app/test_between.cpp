@@ -5,6 +5,7 @@
 #include <QDoubleSpinBox>
 #include <QMessageBox>
 #include <QPlainTextEdit>
+#include <QSpinBox>
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QTemporaryDir>
@@ -329,6 +330,12 @@ class TestBetween : public QObject {
         tap("chipEffort", "effort7");
         QCOMPARE(*document().facts().log.effort, 7);
         QVERIFY(row->chipOf("chipShoes")->text() == "barefoot" && row->chipOf("chipEffort")->text() == "effort 7");
+        row->chipOf("chipEffort")->menu()->findChild<QAction*>("ended-grip")->trigger();
+        row->findChild<QSpinBox*>("plannedReps")->setValue(8);
+        QCOMPARE(document().facts().log.endedBy, std::string("grip"));
+        QCOMPARE(row->chipOf("chipEffort")->text(), QString("effort 7 · 8 planned · grip or arms"));
+        const SetLog after = nextSet(document().facts()).log;
+        QVERIFY(after.plannedReps == 8 && after.endedBy.empty() && !after.effort);
         auto* each = row->findChild<QDoubleSpinBox*>("eachKg");
         each->setValue(24);
         QCOMPARE(document().facts().log.load.totalKg(), 24.0);
@@ -344,7 +351,7 @@ class TestBetween : public QObject {
         const auto next =
             carriedOver(library(), *library().client(client()), document().facts(), document().catalogue());
         QVERIFY(next.wedgeDeg == 10 || !next.log.effort);
-        for (int i = 0; i < 6; ++i) w().actions().get("undo")->trigger();
+        for (int i = 0; i < 8; ++i) w().actions().get("undo")->trigger();
         QCOMPARE(document().facts().wedgeDeg, 0.0);
     }
 

@@ -107,6 +107,7 @@ class TestFilming : public QObject {
         QVERIFY(m_window->currentView() == film());
         smallPictures();
         click("agreeCoaching");
+        click("painTap0");
     }
     /// Until the client is there and nothing is wrong with the camera.
     void waitUntilRight() {
@@ -186,6 +187,19 @@ class TestFilming : public QObject {
             QTRY_VERIFY_WITH_TIMEOUT(helper->isEnabled() || begun(), kLong);
         }
         QVERIFY(moves >= 2 && moves < 12);
+        // Before the first set of a day one thing is asked, and nothing begins until it is answered.
+        QTRY_VERIFY_WITH_TIMEOUT(scene().right && filming()->isClientReady(), kLong);
+        QCOMPARE(scene().sentence, QString("Does anything hurt today?"));
+        QTest::keyClick(film(), Qt::Key_Space);
+        QTest::qWait(3000);
+        QVERIFY(filming()->phase() == Filming::Phase::Watching);
+        QVERIFY(!child<QLabel>(film(), "painTapLast")->isVisible());
+        QTest::keyClick(film(), Qt::Key_0);
+        QVERIFY(!child<QWidget>(film(), "painTap")->isVisible());
+        QTRY_VERIFY_WITH_TIMEOUT(!scene().before.isEmpty() || filming()->phase() != Filming::Phase::Watching, kLong);
+        QVERIFY(scene().restS < 0);
+        client = library().clients()->at(0);
+        QVERIFY(client.complaint.score == 0 && client.complaint.askedOn == QDate::currentDate());
         QVERIFY(filming()->dials().camera.heightM > 0.6);
         // They stand still: it begins by itself, counts, ends by itself, and the answer comes by itself.
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
@@ -220,6 +234,7 @@ class TestFilming : public QObject {
         const auto& cued = film()->session()->tile(film()->session()->setCount() - 1);
         QVERIFY2(cued.cue.contains("said"), qPrintable(cued.cue));
         QCOMPARE(filming()->dials().size, 0.0);
+        QTRY_VERIFY_WITH_TIMEOUT(scene().restS > 0, kLong);  // the clock between two sets
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == review(), kLong);
         QTRY_VERIFY_WITH_TIMEOUT(!m_window->isWorking(), kLong);
         QVERIFY2(text("answer").startsWith("Worked"), qPrintable(text("answer") + " " + text("answerHow")));
@@ -446,7 +461,7 @@ class TestFilming : public QObject {
         review()->askOfNext({pause->id, pause->rungs.front().id, 2}, true);
         // And it hurts more than before: a second rise on this day will stop.
         SetFacts hurt = review()->document().facts();
-        hurt.pain.before = 1, hurt.pain.after = 3, hurt.pain.place = "knee-front";
+        hurt.pain.before = 1, hurt.pain.after = 3, hurt.pain.spots = {{"knee-front"}};
         review()->document().apply(FactsSet{hurt}, "pain");
         // Plugged in again: filming goes on.
         m_window->actions().get("film")->trigger();
@@ -572,6 +587,43 @@ class TestFilming : public QObject {
     }
 
     /// Taken back, the consent asks about the record at once, and nothing is filmed before it is given again.
+    /// What hurt last time is asked for again; some pain asks where; and a flag that is named in the middle of a set
+    /// ends the set, after which nothing begins by itself.
+    void whatHurtsComesBeforeTheSetAndEndsIt() {
+        store::Client known{{}, "Odessa Quillfeather", 168, "", QDate::currentDate()};
+        known.complaint = {3, {{"knee-front", BodySide::Left}}, false, QDate::currentDate().addDays(-9)};
+        QVERIFY(bool(library().addClient(known)));
+        start();
+        click("film");
+        QVERIFY2(text("painTapLast").contains("3 of 10: knee, front, left"), qPrintable(text("painTapLast")));
+        click("painTap2");
+        QVERIFY(!m_window->question()->isVisible());
+        auto client = [this] { return library().clients()->at(0); };
+        QCOMPARE(*client().complaint.score, 2);
+        QCOMPARE(client().complaint.spots, known.complaint.spots);
+        smallPictures();
+        film()->virtualPanel()->setDials(dials("", 0));
+        waitUntilRight();
+        QTest::keyClick(film(), Qt::Key_Space);
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
+        QTRY_VERIFY_WITH_TIMEOUT(scene().clipS > 1, kLong);
+        m_window->actions().get("pain")->trigger();
+        QVERIFY(m_window->question()->isVisible());
+        QVERIFY(filming()->phase() == Filming::Phase::Filming);
+        QTest::mouseClick(child<QCheckBox>(m_window->question(), "flag-chest"), Qt::LeftButton, {}, {10, 10});
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() != Filming::Phase::Filming, kLong);
+        QCOMPARE(client().flags.size(), std::size_t{1});
+        QTest::keyClick(m_window->question(), Qt::Key_Escape);
+        // What was filmed is kept, without a finding.
+        QTRY_VERIFY_WITH_TIMEOUT(!library().sets(client().id)->empty(), kLong);
+        m_window->actions().get("home")->trigger();
+        click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(scene().sentence.contains("Medical help now"), kLong);
+        QVERIFY(scene().reason.contains("Chest pain"));
+        QTest::qWait(3500);
+        QVERIFY(filming()->phase() == Filming::Phase::Watching);
+    }
+
     void consentTakenBackOffersErasure() {
         addClient("Fenwick Odell");
         agreeAndFilm();

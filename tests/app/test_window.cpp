@@ -23,6 +23,7 @@
 #include <QTimer>
 #include <thread>
 
+#include "app/care/place_button.h"
 #include "app/shell/main_window.h"
 
 using namespace zevo;
@@ -484,13 +485,26 @@ class TestWindow : public QObject {
         QVERIFY(!child<QCheckBox>(m_window->question(), "flag-surgery")->isEnabled());
         click("clear-surgery");
         click("recordClearance");  // by nobody: nothing happens
-        QVERIFY(client().flags[0].stands());
+        const QDate today = QDate::currentDate();
+        QVERIFY(client().flags[0].stands(today));
         QTest::keyClicks(child<QLineEdit>(m_window->question(), "clearedBy"), "surgeon at the cottage ward");
+        QTest::keyClicks(child<QLineEdit>(m_window->question(), "limits"), "no deeper than a chair");
+        QTest::mouseClick(child<QCheckBox>(m_window->question(), "clearanceEnds"), Qt::LeftButton, {}, {10, 10});
         click("recordClearance");
-        QVERIFY(!client().flags[0].stands());
+        QVERIFY(!client().flags[0].stands(today));
+        QCOMPARE(client().flags[0].limits, QString("no deeper than a chair"));
+        QCOMPARE(*client().flags[0].clearedUntil, today.addMonths(1));
+        QVERIFY2(text("painAdvice").contains("no deeper than a chair"), qPrintable(text("painAdvice")));
         QCOMPARE(client().flags[0].clearedBy, QString("surgeon at the cottage ward"));
         QCOMPARE(*client().flags[0].clearedOn, QDate::currentDate());
         QCOMPARE(int(review()->presenter().result().stop.level), int(StopAnswer::Level::Care));
+        // It is over: nothing is held back any more.
+        click("clear-surgery");
+        QVERIFY(!child<QLineEdit>(m_window->question(), "limits")->isVisible());
+        QTest::keyClicks(child<QLineEdit>(m_window->question(), "clearedBy"), "the same surgeon");
+        click("recordClearance");
+        QVERIFY(client().flags[0].overOn == today && client().flags[0].overBy == "the same surgeon");
+        QCOMPARE(int(review()->presenter().result().stop.level), int(StopAnswer::Level::GoOn));
         click("showRules");
         QVERIFY(m_window->stopSheet()->isVisible() && !m_window->question()->isVisible());
         QTest::keyClick(m_window->stopSheet(), Qt::Key_Escape);
@@ -510,18 +524,57 @@ class TestWindow : public QObject {
         auto* score = child<QComboBox>(picker, "afterScore");
         score->setCurrentIndex(4);  // 3
         emit score->activated(4);
-        auto* place = child<QComboBox>(picker, "afterPlace");
-        place->setCurrentIndex(place->findData("knee-front"));
-        emit place->activated(place->currentIndex());
-        QVERIFY2(text("findingTitle").contains("knee, front"), qPrintable(text("findingTitle")));
+        auto* place = child<PlaceButton>(picker, "afterPlace");
+        auto offered = [&](const char* spot) -> QAction* {
+            emit place->menu()->aboutToShow();
+            for (QAction* a : place->menu()->findChildren<QAction*>())
+                if (a->data().toString() == spot) return a;
+            return nullptr;
+        };
+        offered("knee-front:left")->trigger();
+        QVERIFY2(text("findingTitle").contains("knee, front, left"), qPrintable(text("findingTitle")));
         QVERIFY(text("details").contains("Box squat"));
         key(Qt::Key_Q);
         QVERIFY(text("details").contains("No step up"));
         QCOMPARE(child<QPushButton>(m_window.get(), "felt")->text(), QString("pain 3, …"));
         QTest::keyClick(picker, Qt::Key_Escape);
         QVERIFY(!picker->isVisible());
-        for (int i = 0; i < 3; ++i) QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
+        // Three places at most; the side is changed in place, and one is taken back.
+        offered("low-back")->trigger();
+        offered("ankle:both")->trigger();
+        QVERIFY(!offered("neck")->isEnabled() && offered("low-back")->isEnabled());
+        offered("knee-front:right")->trigger();
+        QCOMPARE(painSpotsText(document().facts().pain.spots), std::string("knee-front:right low-back ankle:both"));
+        offered("low-back")->trigger();
+        QCOMPARE(painSpotsText(document().facts().pain.spots), std::string("knee-front:right ankle:both"));
+        QVERIFY(offered("neck")->isEnabled());
+        for (int i = 0; i < 7; ++i) QTest::keyClick(m_window.get(), Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(review()->presenter().findingCount(), findings);
+    }
+
+    /// The back hurts in a squat: one tap films the bridge instead, with what it is done for.
+    void whatHurtsIsDoneOtherwise() {
+        openTheSet();
+        SetFacts facts = document().facts();
+        facts.pain.after = 3, facts.pain.spots = {{"low-back"}};
+        document().apply(FactsSet{facts}, "test");
+        QVERIFY(text("findingTitle").contains("low back"));
+        key(Qt::Key_C);
+        auto* film = child<QPushButton>(m_window.get(), "askChange2");
+        QCOMPARE(text("change2"), QString("Floor bridge instead."));
+        QCOMPARE(film->text(), QString("Film it"));
+        QCOMPARE(child<QPushButton>(m_window.get(), "askChange0")->text(), QString("Ask it"));
+        film->click();
+        QVERIFY(m_window->currentView() == m_window->film());
+        const SetFacts& next = m_window->film()->filming()->plan().facts;
+        QCOMPARE(next.movement, std::string("bridge"));
+        QVERIFY(next.substitute && next.substitute->of == "squat" && next.substitute->pain == 3);
+        QCOMPARE(next.substitute->why, std::string("low-back"));
+        // Back to squats by the coach's own choice: nothing is done instead any more.
+        auto* movements = child<QComboBox>(m_window->film(), "filmMovement");
+        movements->setCurrentIndex(movements->findData("squat"));
+        emit movements->activated(movements->currentIndex());
+        QVERIFY(!m_window->film()->filming()->plan().facts.substitute);
     }
 
     void aChoiceApartFromTheSchoolIsTheSetsOrTheClients() {

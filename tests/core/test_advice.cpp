@@ -190,7 +190,7 @@ class TestAdvice : public QObject {
             "\\b(deeper|lower, every|all the way down|heavier|add (the )?weight|faster|"
             "quick|until I say|hips to the ceiling|weight at the chest)",
             QRegularExpression::CaseInsensitiveOption);
-        long said = 0, withheld = 0;
+        long said = 0, withheld = 0, leftAlone = 0;
         everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
             for (const Found& f : findable(standard, movement))
                 for (const char* level : {"free", "lighten", "care"}) {
@@ -199,6 +199,12 @@ class TestAdvice : public QObject {
                     const Advice a = adviceFor(f.fault, s, book());
                     if (s.level == "free") {
                         said += static_cast<long>(a.say.size());
+                        continue;
+                    }
+                    // A weight that swings or is overhead: nothing betters it today.
+                    if (s.variation == "swing" || s.hands == "overhead") {
+                        ++leftAlone;
+                        WRONG_UNLESS(p, a.say.empty() && a.change.empty() && a.prepare.empty(), spoken(s, f.fault));
                         continue;
                     }
                     withheld += a.say.empty();
@@ -213,8 +219,8 @@ class TestAdvice : public QObject {
                     for (const auto& t : a.prepare) see(t.text, t.claims);
                 }
         });
-        qInfo("%ld cues said without pain; cards left with none: %ld", said, withheld);
-        QVERIFY(withheld > 0 && said > 10 * withheld);
+        qInfo("%ld cues said without pain; cards left with none: %ld; left alone: %ld", said, withheld, leftAlone);
+        QVERIFY(leftAlone > 0 && withheld > 0 && said > 10 * withheld);
         NO_PROBLEMS(p);
     }
 
@@ -415,7 +421,7 @@ class TestAdvice : public QObject {
         everySituation([&](const Situation& plain, const Standard&, const Movement&) {
             for (const auto& place : painPlaces()) {
                 Situation s = plain;
-                s.complaint = place;
+                s.complaints = {place};
                 const Advice a = adviceFor(kPainCard, s, book());
                 WRONG_UNLESS(p, !a.say.empty() && !a.change.empty() && !a.prepare.empty(), spoken(s, place));
                 QVERIFY(a.progress.find("same test again") != std::string::npos);
@@ -430,7 +436,7 @@ class TestAdvice : public QObject {
             SetResult r;
             r.context.movement = made::movement(movement);
             r.choices = made::standard(r.context.movement.standards.front()).choices;
-            r.context.pain.place = place;
+            r.context.pain.spots = {{place}};
             return adviceWithoutFinding(kPainCard, r, book()).change.front().text;
         };
         QVERIFY(first("squat", "knee-front").find("Box squat") == 0);

@@ -1,9 +1,11 @@
 // What a coach asked replaces the edge it contradicts, and nothing else; it goes on to the next set until it is lifted.
+#include <QDate>
 #include <nlohmann/json.hpp>
 #include <set>
 
 #include "core/advice/reasoning.h"
 #include "core/session/cue_ledger.h"
+#include "present/film_words.h"
 #include "present/log_words.h"
 #include "present/review_presenter.h"
 #include "tests/support/made_sets.h"
@@ -245,7 +247,7 @@ class TestAsks : public QObject {
             auto spec = made::spec(3);
             spec.motion.movement = movement;
             SetFacts facts = made::factsOf(spec);
-            facts.pain.before = 3, facts.pain.place = "knee-front";
+            facts.pain.before = 3, facts.pain.spots = {{"knee-front"}};
             const present::ReviewPresenter shown(made::judged(spec, facts), made::catalogue());
             const auto saying = shown.saying();
             if (!saying.lead || saying.change.size() != static_cast<qsizetype>(saying.changeAsks.size())) return -1L;
@@ -254,6 +256,99 @@ class TestAsks : public QObject {
         };
         QVERIFY(asks("split-squat") > 0);
         QCOMPARE(asks("lateral-lunge"), 0L);
+    }
+
+    /// What is done instead of what hurts exists, can be asked what it is to be asked, and is another one; the swing
+    /// with a sore back is never among it.
+    void whatIsDoneInsteadIsThere() {
+        int instead = 0;
+        for (const Card& card : made::catalogue()->advice.cards)
+            for (const Change& c : card.change) {
+                if (!c.instead) continue;
+                ++instead;
+                const Movement* m = made::catalogue()->movement(c.instead->movement);
+                QVERIFY2(m && (c.instead->variation.empty() || m->variation(c.instead->variation)), c.text.c_str());
+                QVERIFY2(!c.ask || rungOf(*c.ask, book(), *m), c.text.c_str());
+                QVERIFY2(c.instead->variation != "swing", c.text.c_str());
+                QCOMPARE(card.fault, std::string(kPainCard));
+            }
+        QVERIFY(instead > 10);
+        auto offered = [](const char* movement, const char* variation, const char* place) {
+            SetResult r;
+            r.context.movement = made::movement(movement);
+            r.context.variation = variation;
+            r.choices = made::standard(r.context.movement.standards.front()).choices;
+            r.context.pain.spots = {{place}};
+            return adviceWithoutFinding(kPainCard, r, made::catalogue()->advice);
+        };
+        const Advice swing = offered("hinge", "swing", "low-back");
+        QCOMPARE(swing.say.front().text, std::string("No swings today. Let's hinge, slowly."));
+        QVERIFY(swing.change.front().instead == (Instead{"hinge", ""}) && swing.change.front().ask->rung == "high");
+        // What is being done already is not offered.
+        for (const Change& c : offered("hinge", "split-stance", "low-back").change)
+            QVERIFY(!c.instead || c.instead->variation != "split-stance");
+        QVERIFY(offered("forward-lunge", "", "knee-front").change.front().instead == (Instead{"reverse-lunge", ""}));
+    }
+
+    /// Another movement takes what was set up for the first with it, keeps what is asked of itself, and ends a
+    /// substitute; another variation does not.
+    void anotherMovementIsSetUpAnew() {
+        const auto& all = *made::catalogue();
+        SetFacts f;
+        f = askedAnew(std::move(f),
+                      {{"depth", "box", 40, "", "", "", "squat"}, {"depth", "low", {}, "", "", "", "bridge"}}, all);
+        QVERIFY(f.log.boxCm == 40 && f.variation == "box");
+        f.substitute = Substitute{"walking-lunge", "", "knee-front", 4, "", ""};
+        QVERIFY(atMovement(f, "squat", "goblet", all).substitute.has_value());
+        const SetFacts bridge = atMovement(f, "bridge", "", all);
+        QVERIFY(bridge.movement == "bridge" && bridge.log.boxCm == 0 && !bridge.substitute);
+        QCOMPARE(bridge.asks.size(), std::size_t{2});
+        QCOMPARE(atMovement(bridge, "squat", "", all).log.boxCm, 40.0);
+    }
+
+    /// The same test again: what hurt when it was asked for, and after the set that was done so.
+    void whatWasTriedForPainIsHeldAgainstIt() {
+        auto shown = [](int before, int after) {
+            const auto spec = made::spec(3);
+            SetFacts facts = made::factsOf(spec);
+            facts.pain.spots = {{"knee-front", BodySide::Left}};
+            facts.pain.before = before, facts.pain.after = after;
+            facts.asks = {{"stance", "wider", {}, "", "", "knee-front", "squat", before},
+                          {"depth", "box", 45, "", "", "knee-front", "squat", before}};
+            return present::ReviewPresenter(made::judged(spec, facts), made::catalogue());
+        };
+        const auto better = shown(3, 1).saying();
+        QCOMPARE(better.title, QString("Pain 3 → 1: to the box, 45 cm"));
+        QVERIFY(better.lead && better.change.front().contains("two weeks"));
+        const auto same = shown(3, 3).saying();
+        QVERIFY2(same.lead && same.why.contains("Pain 3 → 3") && same.why.contains("the next one"),
+                 qPrintable(same.why));
+        for (const QString& text : same.change) QVERIFY(!text.startsWith("Box squat"));
+        QVERIFY(!shown(2, 2).saying().lead);
+        QCOMPARE(int(substituteAnswer(4, 2)), int(SubstituteAnswer::Keep));
+        QCOMPARE(int(substituteAnswer(5, 3)), int(SubstituteAnswer::Next));
+        QCOMPARE(int(substituteAnswer(0, 0)), int(SubstituteAnswer::Next));
+    }
+
+    /// What was asked first, then how it is set up, then what the school tells; where the camera goes is said apart.
+    void beforeTheFirstRepItIsSaidLineByLine() {
+        SetFacts facts;
+        facts.asks = {{"depth", "box", 45, "", "", "", "squat"}};
+        facts.variation = "box";
+        const auto& all = *made::catalogue();
+        const Choices& school = made::standard("whole-foot").choices;
+        const QStringList lines = present::beforeFirstRep(facts, school, all, present::Lengths::Metric);
+        QCOMPARE(lines.front(), QString("Asked: to the box, 45 cm."));
+        QVERIFY(lines.join(' ').contains("height is the depth asked for"));
+        QVERIFY(lines.last().startsWith("Breathe") || lines.join(' ').contains("reath"));
+        for (const Movement& m : all.movements)
+            for (const auto& standard : all.standardsFor(m)) {
+                facts = {};
+                facts.movement = m.id;
+                for (const QString& l : present::beforeFirstRep(facts, standard.choices, all, present::Lengths::Metric))
+                    QVERIFY2(!l.contains("amera") && l.size() > 10, qPrintable(l));
+                QVERIFY(!m.camera.empty());
+            }
     }
 
     void wordsInTheReadersUnits() {
@@ -268,6 +363,12 @@ class TestAsks : public QObject {
         const QString origin =
             present::askOrigin({"depth", "box", 40, "Wenna", "2026-12-03", "depth_short"}, made::catalogue()->advice);
         QVERIFY2(origin.contains("by Wenna") && origin.contains("3 Dec"), qPrintable(origin));
+        // What was asked because something hurts is tried without after two weeks; what was asked for a fault is not.
+        auto old = [](const char* why) {
+            const QString day = QDate::currentDate().addDays(-15).toString(Qt::ISODate);
+            return present::askOrigin({"depth", "box", 40, "", day.toStdString(), why}, made::catalogue()->advice);
+        };
+        QVERIFY(old("knee-front").contains("without it") && !old("depth_short").contains("without it"));
     }
 
     void brokenFilesAreRefusedByName() {

@@ -180,7 +180,10 @@ class TestChoices : public QObject {
     void editsKeepChoicesPainAndWhereItWasFelt() {
         SetFacts f;
         f.choices = {{"depth", "own:12"}, {"foot", "toes-light"}};
-        f.pain.place = "knee-front", f.pain.cleared = {"surgery"}, f.pain.redFlags = {"fall"};
+        f.pain.spots = {{"knee-front", BodySide::Left}, {"low-back"}}, f.pain.cleared = {"surgery"};
+        f.pain.redFlags = {"fall"}, f.pain.limits = {"to a box"};
+        f.substitute = Substitute{"hinge", "swing", "low-back", 3, "Perran", "2026-12-01"};
+        f.asks = {{"depth", "low", {}, "Perran", "2026-12-01", "low-back", "bridge", 3}};
         f.felt = {"seat", "hamstring"};
         const auto [kind, text] = writeEdit(FactsSet{f});
         const auto read = readEdit(kind, text);

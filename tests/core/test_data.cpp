@@ -42,7 +42,7 @@ class TestData : public QObject {
         for (const auto& id : ids) {
             const auto movement = catalog::loadMovement(id);
             QVERIFY2(movement && movement->id == id, id.c_str());
-            QVERIFY(!movement->setUp.empty() && movement->phases.size() == 4);
+            QVERIFY(!movement->setUp.empty() && !movement->camera.empty() && movement->phases.size() == 4);
             for (const auto& v : movement->variations)
                 QVERIFY(movement->setUpOf(v.id).size() == movement->setUp.size() + v.setUp.size());
             for (const auto& m : movement->measures) QVERIFY2(MeasureId::named(m), m.c_str());

@@ -96,6 +96,25 @@ class TestReasoning : public QObject {
         QVERIFY(present::traceText(alone).contains("in reps 1–5 of 5"));
     }
 
+    /// Most evidence wins, not the first of the file; and what an aid in use rules out is said.
+    void evidenceIsWeighed() {
+        auto set = setOf(8);
+        const Finding lean = finding("forward_lean", {6, 7, 8});
+        set.findings = {lean};
+        QCOMPARE(counselFor(lean, set, book()).limiter, std::string("tires"));
+        set.context.felt = {"mid-back"};
+        QCOMPARE(counselFor(lean, set, book()).limiter, std::string("mid-back"));
+        set.context.felt.clear();
+        const Finding always = finding("forward_lean", {1, 2, 3, 4, 5, 6, 7, 8});
+        set.findings = {always, finding("heels_rise", {2, 3, 4})};
+        QCOMPARE(counselFor(always, set, book()).limiter, std::string("ankles"));
+        set.context.movement = made::movement("squat");
+        set.context.wedgeDeg = 10;
+        const Counsel onWedge = counselFor(always, set, book());
+        QVERIFY(onWedge.limiter != "ankles");
+        QVERIFY2(present::traceText(onWedge).contains("not the ankles"), qPrintable(present::traceText(onWedge)));
+    }
+
     void leftOutAndPartialRepsDoNotCount() {
         auto set = setOf(9);
         set.leftOut = {Span{set.reps[7].startS, set.reps[8].endS}};
@@ -215,10 +234,10 @@ class TestReasoning : public QObject {
         QFETCH(int, after);
         QFETCH(bool, sharp);
         QFETCH(int, level);
-        const StopAnswer a = stopAnswer({before, after, sharp, {}, {}, {}});
+        const StopAnswer a = stopAnswer({before, after, sharp, {}, {}, {}, {}});
         QCOMPARE(int(a.level), level);
         // What rose before on that day stops when it rises again.
-        PainCheck again{before, after, sharp, {}, {}, {}, true};
+        PainCheck again{before, after, sharp, {}, {}, {}, {}, true};
         const bool second = after > before && after >= 3;
         QCOMPARE(int(stopAnswer(again).level), second ? int(StopAnswer::Level::Stop) : level);
         QCOMPARE(present::stopWords(a).title.isEmpty(), a.level == StopAnswer::Level::GoOn);
@@ -231,7 +250,7 @@ class TestReasoning : public QObject {
         judgeSet(set->result, made::standard("whole-foot"));
         QVERIFY(!set->result.findings.empty());
         for (const auto& flag : redFlags()) {
-            set->result.context.pain = {0, 0, false, {}, {flag.id}, {}};
+            set->result.context.pain = {0, 0, false, {}, {flag.id}, {}, {}};
             judgeSet(set->result, made::standard("whole-foot"));
             QVERIFY(set->result.findings.empty());
             QVERIFY(set->result.stop.refer);
@@ -248,6 +267,26 @@ class TestReasoning : public QObject {
         QVERIFY(!set->result.findings.empty());
     }
 
+    void painHasPlacesAndSides() {
+        const PainSpots spots{{"knee-front", BodySide::Left}, {"low-back"}, {"hip-outer", BodySide::Both}};
+        QCOMPARE(painSpotsText(spots), std::string("knee-front:left low-back hip-outer:both"));
+        QCOMPARE(painSpotsFrom(painSpotsText(spots)), spots);
+        QCOMPARE(painSpotsFrom("knee-front"), (PainSpots{{"knee-front"}}));  // as it was kept before there were sides
+        QVERIFY(painSpotsFrom("").empty());
+        // What no place is called, a side where there is none, a fourth.
+        QCOMPARE(painSpotsFrom("tail low-back:left knee-front:upper ankle wrist"),
+                 (PainSpots{{"low-back"}, {"knee-front"}, {"ankle"}}));
+        QCOMPARE(present::painSpotsWords(spots), QString("Knee, front, left · Low back · Hip, outer side, both sides"));
+        // A card for any of the places that hurt.
+        Situation s;
+        s.complaints = {"neck", "low-back"};
+        When w;
+        w.complaints = {"low-back"};
+        QVERIFY(w.holds(s));
+        w.complaints = {"wrist"};
+        QVERIFY(!w.holds(s));
+    }
+
     /// Cleared by a clinician: scored again, with care; what is not for clearing is not cleared by a tick.
     void whatWasClearedIsScoredWithCare() {
         auto set = made::measured(made::spec(3));
@@ -256,6 +295,16 @@ class TestReasoning : public QObject {
         QCOMPARE(int(set->result.stop.level), int(StopAnswer::Level::Care));
         QVERIFY(set->result.stop.scored() && !set->result.stop.mayGoOnAlike() && !set->result.clean());
         QVERIFY(present::stopWords(set->result.stop).text.contains("gentler"));
+        // Limits that were written down hold whatever the flag was, and are said beside what hurts.
+        PainCheck limited;
+        limited.cleared = {"fall"};
+        QCOMPARE(int(stopAnswer(limited).level), int(StopAnswer::Level::GoOn));
+        limited.limits = {"bodyweight, to a box"};
+        QCOMPARE(int(stopAnswer(limited).level), int(StopAnswer::Level::Care));
+        QVERIFY(present::stopWords(stopAnswer(limited)).text.contains("bodyweight, to a box"));
+        limited.before = 3;
+        QCOMPARE(int(stopAnswer(limited).level), int(StopAnswer::Level::Lighten));
+        QVERIFY(present::stopWords(stopAnswer(limited)).text.contains("bodyweight, to a box"));
         set->result.context.pain.redFlags = {"chest"};
         judgeSet(set->result, made::standard("whole-foot"));
         QCOMPARE(int(set->result.stop.level), int(StopAnswer::Level::HelpNow));

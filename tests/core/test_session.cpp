@@ -58,7 +58,7 @@ class TestSession : public QObject {
     void editsComeBackFromTheRecord() {
         SetFacts f = made::factsOf(m_spec);
         f.tempo = Tempo{2.5, 0, 1};
-        f.pain = {1, 4, true, "low-back", {"fall", "numbness"}, {"surgery"}};
+        f.pain = {1, 4, true, {{"low-back"}}, {"fall", "numbness"}, {"surgery"}, {"to a box"}};
         f.ankleLimitDeg = 33;
         f.stoodStraight = true;
         const Edits all{FactsSet{f},

@@ -173,7 +173,7 @@ class TestCompare : public QObject {
         QVERIFY(loadText({}, Lengths::Metric).isEmpty());
         SetFacts f;
         f.wedgeDeg = 10, f.log.boxCm = 40, f.log.belt = true;
-        QCOMPARE(aidsText(f, Lengths::Metric), QString("wedge 10°, box 40.0 cm, belt"));
+        QCOMPARE(aidsText(f, Lengths::Metric), QString("wedge 10°, box 40.0 cm, lifting belt"));
         QCOMPARE(changeText({SetUpChange::What::Wedge, "0", "10"}, *made::catalogue(), "squat", Lengths::Metric),
                  QString("heel wedge: 10° (before: none)"));
         QCOMPARE(changeText({SetUpChange::What::Stance, "", "wide"}, *made::catalogue(), "squat", Lengths::Metric),
@@ -244,7 +244,7 @@ class TestCompare : public QObject {
     /// While it hurts, words that worked once are not brought back: nobody knows what they ask for.
     void whatWorkedIsNotBroughtBackWhileItHurts() {
         SetFacts facts = made::factsOf(heels(6));
-        facts.pain.before = 3, facts.pain.place = "knee-front";
+        facts.pain.before = 3, facts.pain.spots = {{"knee-front"}};
         ReviewPresenter p(made::judged(heels(6), facts), made::catalogue());
         while (p.saying().fault != "heels_rise" && p.finding() + 1 < p.findingCount()) p.selectFinding(p.finding() + 1);
         const auto plain = p.saying();

@@ -465,7 +465,7 @@ class TestPresenter : public QObject {
     void painChangesTheCard() {
         const auto spec = made::spec(3);
         SetFacts facts = made::factsOf(spec);
-        facts.pain.after = 3, facts.pain.place = "knee-front";
+        facts.pain.after = 3, facts.pain.spots = {{"knee-front"}};
         const auto p = shown({made::observation(spec)}, {FactsSet{facts}});
         QCOMPARE(p.findingCount(), 1);
         QVERIFY(p.saying().lead && p.saying().title.contains("knee, front"));

@@ -183,7 +183,7 @@ class TestSetKeeper : public QObject {
         store::Client other{{}, "Merrin Colvard", 158, "", {}};
         other.massKg = 61;
         other.flags = {{"fall", QDate(2026, 5, 1)}};
-        other.complaint = {4, "knee-front", true, QDate(2026, 5, 4)};
+        other.complaint = {4, {{"knee-front"}}, true, QDate(2026, 5, 4)};
         other.id = *library().addClient(other);
         const SetFacts was = fold(stored().edits).facts;
         store::SetPlace place = *library().placeOf(m_set), from = place;

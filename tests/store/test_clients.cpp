@@ -131,7 +131,7 @@ class TestClients : public QObject {
     void twoClientsBecomeOne() {
         Client a{{}, "Tam Orrick", 0, "from the phone list", {}};
         a.flags = {{"fall", kMay}};
-        a.complaint = {6, "low-back", false, kJune};
+        a.complaint = {6, {{"low-back"}}, false, kJune};
         a.targets = {{"squat", "thigh_angle", -5, kMay}, {"hinge", "trunk_lean", 60, kMay}};
         a.goals = "stairs";
         a.build = {{"thigh", 45}, {"foot", 26}};
@@ -139,7 +139,7 @@ class TestClients : public QObject {
         a.id = *m_library->addClient(a);
         Client b{{}, "Tamsel Orrick", 181, "", kMay};
         b.targets = {{"squat", "thigh_angle", -12, kJune}};
-        b.complaint = {2, "knee-front", false, kMay};
+        b.complaint = {2, {{"knee-front"}}, false, kMay};
         b.build = {{"thigh", 44}};
         b.choices["depth"] = "level";
         b.id = *m_library->addClient(b);
@@ -147,7 +147,7 @@ class TestClients : public QObject {
         for (const auto& [id, score] : {std::pair{a.id, 7}, std::pair{b.id, 4}}) {
             Client c = *m_library->client(id);
             const Complaint last = c.complaint;
-            c.complaint = {score, "hip-front", score == 4, QDate(2026, 5, 20)};
+            c.complaint = {score, {{"hip-front"}}, score == 4, QDate(2026, 5, 20)};
             QVERIFY(bool(m_library->updateClient(c)));
             c.complaint = last;
             QVERIFY(bool(m_library->updateClient(c)));
@@ -174,21 +174,48 @@ class TestClients : public QObject {
         QCOMPARE(joined.choices.at("toes"), std::string("out"));
         const auto asked = *m_library->complaints(b.id);
         QCOMPARE(asked.size(), std::size_t{3});
-        QCOMPARE(asked[1], (Complaint{7, "hip-front", true, QDate(2026, 5, 20)}));
+        QCOMPARE(asked[1], (Complaint{7, {{"hip-front"}}, true, QDate(2026, 5, 20)}));
     }
 
     void complaintsAreKeptWithTheirDays() {
         Client c{{}, "A", 170, "", {}};
-        c.complaint = {3, "knee-front", true, kMay};
+        c.complaint = {3, {{"knee-front"}}, true, kMay};
         c.id = *m_library->addClient(c);
-        c.complaint = {1, "knee-front", false, kJune};
+        c.complaint = {1, {{"knee-front"}}, false, kJune};
         QVERIFY(bool(m_library->updateClient(c)));
         c.complaint.score = 0;  // asked again the same day: the last answer counts
         QVERIFY(bool(m_library->updateClient(c)));
         const auto all = *m_library->complaints(c.id);
         QCOMPARE(all.size(), std::size_t{2});
-        QCOMPARE(all[0], (Complaint{0, "knee-front", false, kJune}));
-        QCOMPARE(all[1], (Complaint{3, "knee-front", true, kMay}));
+        QCOMPARE(all[0], (Complaint{0, {{"knee-front"}}, false, kJune}));
+        QCOMPARE(all[1], (Complaint{3, {{"knee-front"}}, true, kMay}));
+    }
+
+    /// A clearance has limits and may run out; then the flag stands again, until a clinician says that it is over.
+    void aClearanceHasLimitsAndEnds() {
+        Client c{{}, "A", 170, "", {}};
+        c.complaint = {2, {{"knee-front", BodySide::Left}, {"low-back"}}, false, kMay};
+        ClientFlag fall{"fall", kMay};
+        fall.clearedOn = kMay.addDays(3), fall.clearedBy = "a physiotherapist";
+        fall.limits = "to a box, bodyweight", fall.clearedUntil = kJune;
+        c.flags = {fall};
+        c.id = *m_library->addClient(c);
+        const Client kept = *m_library->client(c.id);
+        QCOMPARE(kept.flags, c.flags);
+        QCOMPARE(kept.complaint, c.complaint);
+        QCOMPARE(m_library->complaints(c.id)->front(), c.complaint);
+        const PainCheck during = painOf(kept, kJune), after = painOf(kept, kJune.addDays(1));
+        QVERIFY(during.redFlags.empty() && during.cleared == std::vector<std::string>{"fall"});
+        QCOMPARE(during.limits, std::vector<std::string>{"to a box, bodyweight"});
+        QCOMPARE(during.spots, c.complaint.spots);
+        QVERIFY(after.redFlags == std::vector<std::string>{"fall"} && after.cleared.empty() && after.limits.empty());
+        c.flags[0].overOn = kJune.addDays(5), c.flags[0].overBy = "the same";
+        QVERIFY(bool(m_library->updateClient(c)));
+        const Client over = *m_library->client(c.id);
+        QCOMPARE(over.flags, c.flags);
+        QVERIFY(painOf(over, kJune.addDays(4)).redFlags.size() == 1);
+        const PainCheck free = painOf(over, kJune.addDays(5));
+        QVERIFY(free.redFlags.empty() && free.cleared.empty() && free.limits.empty());
     }
 
     void whatThereIsIsListedBeforeItGoes() {

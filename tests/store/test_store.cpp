@@ -278,7 +278,7 @@ class TestStore : public QObject {
         const auto id = *library.addSet(written);
         SetFacts facts = made::factsOf(made::spec(1));
         facts.movement = "hinge", facts.variation = "romanian", facts.loadShare = 0.6, facts.ankleLimitDeg = 33;
-        facts.pain = {1, 4, true, "ankle", {"numbness", "fall"}, {}};
+        facts.pain = {1, 4, true, {{"ankle"}}, {"numbness", "fall"}, {}, {}};
         facts.tempo = Tempo{4, 1, 1.5};
         auto entry = [](Edit e) {
             return EditEntry{EntryId::fresh(), "Ysolde", QDateTime::currentDateTimeUtc(), {}, std::move(e)};

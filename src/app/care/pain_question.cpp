@@ -10,6 +10,7 @@
 #include <QLocale>
 #include <QPainter>
 #include <QPushButton>
+#include <algorithm>
 
 #include "core/judge/stop_rules.h"
 #include "present/words.h"
@@ -64,7 +65,6 @@ PainQuestion::PainQuestion(QWidget* parent) : QFrame(parent) {
             row.since->setProperty("kind", "faint");
             row.clear->setObjectName("clear-" + flag);
             row.clear->setProperty("kind", "quiet");
-            row.clear->setAccessibleName(tr("%1 was cleared by a clinician").arg(row.box->text()));
             cell->addWidget(row.box);
             cell->addWidget(row.since);
             cell->addWidget(row.clear);
@@ -80,27 +80,8 @@ PainQuestion::PainQuestion(QWidget* parent) : QFrame(parent) {
         column->addLayout(grid);
     }
 
-    m_clearance = new QWidget(this);
-    auto* clearing = new QHBoxLayout(m_clearance);
-    clearing->setContentsMargins(0, 0, 0, 0);
-    m_clearingWords = new QLabel(m_clearance);
-    m_clearedOn = new QDateEdit(m_clearance);
-    m_clearedOn->setObjectName("clearedOn");
-    m_clearedOn->setAccessibleName(tr("Cleared on"));
-    m_clearedOn->setCalendarPopup(true);
-    m_clearedBy = new QLineEdit(m_clearance);
-    m_clearedBy->setObjectName("clearedBy");
-    m_clearedBy->setAccessibleName(tr("Cleared by"));
-    m_clearedBy->setPlaceholderText(tr("by whom, in your words"));
-    auto* record = new QPushButton(tr("Record it"), m_clearance);
-    record->setObjectName("recordClearance");
-    for (QWidget* w : {static_cast<QWidget*>(m_clearingWords), static_cast<QWidget*>(m_clearedOn)})
-        clearing->addWidget(w);
-    clearing->addWidget(m_clearedBy, 1);
-    clearing->addWidget(record);
+    buildClearance();
     column->addWidget(m_clearance);
-    connect(record, &QPushButton::clicked, this, &PainQuestion::recordClearance);
-    connect(m_clearedBy, &QLineEdit::returnPressed, this, &PainQuestion::recordClearance);
 
     column->addStretch();
     auto* foot = new QHBoxLayout;
@@ -119,10 +100,52 @@ PainQuestion::PainQuestion(QWidget* parent) : QFrame(parent) {
     });
     connect(done, &QPushButton::clicked, this, &QWidget::hide);
     connect(m_pain, &PainRow::answered, this, [this](const PainRow::Answer& a) {
-        m_client.complaint = {a.score, a.place, a.sharp, QDate::currentDate()};
+        m_client.complaint = {a.score, a.spots, a.sharp, QDate::currentDate()};
         emit answered(m_client);
     });
     hide();
+}
+
+/// Two lines: when and by whom; and for what, until when.
+void PainQuestion::buildClearance() {
+    m_clearance = new QWidget(this);
+    auto* lines = new QGridLayout(m_clearance);
+    lines->setContentsMargins(0, 0, 0, 0);
+    m_clearingWords = new QLabel(m_clearance);
+    m_clearingWords->setObjectName("clearingWords");
+    auto dayField = [this](const char* name, const QString& says) {
+        auto* field = new QDateEdit(m_clearance);
+        field->setObjectName(name);
+        field->setAccessibleName(says);
+        field->setCalendarPopup(true);
+        return field;
+    };
+    auto textField = [this](const char* name, const QString& says, const QString& hint) {
+        auto* field = new QLineEdit(m_clearance);
+        field->setObjectName(name);
+        field->setAccessibleName(says);
+        field->setPlaceholderText(hint);
+        connect(field, &QLineEdit::returnPressed, this, &PainQuestion::recordClearance);
+        return field;
+    };
+    m_clearedOn = dayField("clearedOn", tr("On"));
+    m_clearedBy = textField("clearedBy", tr("By whom"), tr("by whom, in your words"));
+    m_limits = textField("limits", tr("Limits"), tr("for what: bodyweight only, to a box, …"));
+    m_ends = new QCheckBox(tr("until"), m_clearance);
+    m_ends->setObjectName("clearanceEnds");
+    m_clearedUntil = dayField("clearedUntil", tr("Until"));
+    connect(m_ends, &QCheckBox::toggled, m_clearedUntil, &QWidget::setEnabled);
+    auto* record = new QPushButton(tr("Record it"), m_clearance);
+    record->setObjectName("recordClearance");
+    connect(record, &QPushButton::clicked, this, &PainQuestion::recordClearance);
+    lines->addWidget(m_clearingWords, 0, 0);
+    lines->addWidget(m_clearedOn, 0, 1);
+    lines->addWidget(m_clearedBy, 0, 2, 1, 3);
+    lines->addWidget(m_limits, 1, 0, 1, 2);
+    lines->addWidget(m_ends, 1, 2);
+    lines->addWidget(m_clearedUntil, 1, 3);
+    lines->addWidget(record, 1, 4);
+    lines->setColumnStretch(2, 1);
 }
 
 void PainQuestion::setTheme(const Theme& theme) {
@@ -151,15 +174,27 @@ void PainQuestion::toggle(const QString& flag, bool stands) {
         m_client.flags.push_back({flag, QDate::currentDate()});
     else  // named by mistake a moment ago
         std::erase_if(m_client.flags,
-                      [&](const auto& f) { return f.flag == flag && f.stands() && f.since == QDate::currentDate(); });
+                      [&](const auto& f) { return f.flag == flag && !f.clearedOn && f.since == QDate::currentDate(); });
     emit answered(m_client);
+}
+
+store::ClientFlag* PainQuestion::newest(const QString& flag) {
+    const auto at = std::find_if(m_client.flags.rbegin(), m_client.flags.rend(),
+                                 [&](const store::ClientFlag& f) { return f.flag == flag; });
+    return at == m_client.flags.rend() ? nullptr : &*at;
 }
 
 void PainQuestion::beginClearing(const QString& flag) {
     m_clearing = flag;
-    m_clearedOn->setDate(QDate::currentDate());
-    m_clearedOn->setMaximumDate(QDate::currentDate());
+    const QDate today = QDate::currentDate();
+    m_clearedOn->setMaximumDate(today);
+    m_clearedOn->setDate(today);
+    m_clearedUntil->setMinimumDate(today);
+    m_clearedUntil->setDate(today.addMonths(1));
+    m_clearedUntil->setEnabled(false);
+    m_ends->setChecked(false);
     m_clearedBy->clear();
+    m_limits->clear();
     refresh();
     m_clearedBy->setFocus();
 }
@@ -167,8 +202,17 @@ void PainQuestion::beginClearing(const QString& flag) {
 void PainQuestion::recordClearance() {
     const QString by = m_clearedBy->text().trimmed();
     if (by.isEmpty()) return m_clearedBy->setFocus();
-    for (auto& f : m_client.flags)
-        if (f.flag == m_clearing && f.stands()) f.clearedOn = m_clearedOn->date(), f.clearedBy = by;
+    store::ClientFlag* f = newest(m_clearing);
+    if (!f) return;
+    if (f->cleared(QDate::currentDate())) {
+        f->overOn = m_clearedOn->date();
+        f->overBy = by;
+    } else {
+        f->clearedOn = m_clearedOn->date();
+        f->clearedBy = by;
+        f->limits = m_limits->text().trimmed();
+        f->clearedUntil = m_ends->isChecked() ? std::optional(m_clearedUntil->date()) : std::nullopt;
+    }
     m_clearing.clear();
     emit answered(m_client);
 }
@@ -178,23 +222,33 @@ void PainQuestion::refresh() {
     const QDate today = QDate::currentDate();
     m_title->setText(tr("Does anything hurt, %1?").arg(m_client.name.isEmpty() ? tr("client") : m_client.name));
     const auto& c = m_client.complaint;
-    m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.place, c.askedOn == today && c.sharp});
+    m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.spots, c.askedOn == today && c.sharp});
+    auto day = [](const QDate& d) { return QLocale().toString(d, "d MMM yyyy"); };
     for (const Row& row : m_rows) {
-        const store::ClientFlag* standing = nullptr;
-        const store::ClientFlag* cleared = nullptr;
-        for (const auto& f : m_client.flags)
-            if (f.flag == row.flag) (f.stands() ? standing : cleared) = &f;
-        row.box->setChecked(standing != nullptr);
+        const store::ClientFlag* f = newest(row.flag);
+        const bool stands = f && f->stands(today), cleared = f && f->cleared(today);
+        row.box->setChecked(stands);
         // One that was carried here from another day goes only with a clearance.
-        row.box->setEnabled(!standing || standing->since == today);
-        auto day = [](const QDate& d) { return QLocale().toString(d, "d MMM yyyy"); };
-        row.since->setText(standing  ? tr("since %1").arg(day(standing->since))
-                           : cleared ? tr("cleared %1, %2").arg(day(*cleared->clearedOn), cleared->clearedBy)
-                                     : QString());
-        row.clear->setVisible(standing != nullptr);
+        row.box->setEnabled(!stands || f->since == today);
+        row.since->setText(!f                ? QString()
+                           : cleared         ? (f->clearedUntil ? tr("cleared until %1").arg(day(*f->clearedUntil))
+                                                                : tr("cleared %1, %2").arg(day(*f->clearedOn), f->clearedBy))
+                           : !stands         ? tr("over since %1").arg(day(*f->overOn))
+                           : f->clearedUntil ? tr("cleared until %1: ask again").arg(day(*f->clearedUntil))
+                                             : tr("since %1").arg(day(f->since)));
+        row.clear->setVisible(stands || cleared);
+        row.clear->setText(cleared ? tr("Over…") : tr("Cleared…"));
+        row.clear->setAccessibleName(cleared ? tr("%1: no limits are needed any more").arg(row.box->text())
+                                             : tr("%1 was cleared by a clinician").arg(row.box->text()));
     }
     m_clearance->setVisible(!m_clearing.isEmpty());
-    m_clearingWords->setText(tr("%1: cleared on").arg(present::redFlagTitle(m_clearing.toStdString())));
+    const store::ClientFlag* clearing = newest(m_clearing);
+    const bool ends = clearing && clearing->cleared(today);
+    m_clearingWords->setText((ends ? tr("%1: no limits any more, said on") : tr("%1: cleared on"))
+                                 .arg(present::redFlagTitle(m_clearing.toStdString())));
+    for (QWidget* w :
+         {static_cast<QWidget*>(m_limits), static_cast<QWidget*>(m_ends), static_cast<QWidget*>(m_clearedUntil)})
+        w->setVisible(!ends);
     const auto stop = stopAnswer(store::painOf(m_client, today));
     const auto words = present::stopWords(stop);
     m_advice->setText(!words.title.isEmpty() ? words.title + ". " + words.text

@@ -30,8 +30,12 @@ class PainQuestion : public QFrame {
   signals:
     void answered(const zevo::store::Client& client);
     void rulesWanted();
+    /// It covers the page, or is out of the way again.
+    void covers(bool open);
 
   protected:
+    void showEvent(QShowEvent*) override { emit covers(true); }
+    void hideEvent(QHideEvent*) override { emit covers(false); }
     void keyPressEvent(QKeyEvent*) override;
     void paintEvent(QPaintEvent*) override;
 
@@ -43,8 +47,12 @@ class PainQuestion : public QFrame {
         QPushButton* clear;
     };
     void toggle(const QString& flag, bool stands);
+    /// The row that writes it down opens: that a flag is cleared within limits, or that no limits are needed any more.
     void beginClearing(const QString& flag);
     void recordClearance();
+    void buildClearance();
+    /// The flag a row is about, the newest one; null where it was never named.
+    store::ClientFlag* newest(const QString& flag);
     void refresh();
 
     Theme m_theme = lightTheme();
@@ -55,8 +63,9 @@ class PainQuestion : public QFrame {
     QLabel *m_title, *m_advice, *m_clearingWords;
     PainRow* m_pain;
     QWidget* m_clearance;
-    QDateEdit* m_clearedOn;
-    QLineEdit* m_clearedBy;
+    QDateEdit *m_clearedOn, *m_clearedUntil;
+    QLineEdit *m_clearedBy, *m_limits;
+    QCheckBox* m_ends;
 };
 
 }  // namespace zevo::app

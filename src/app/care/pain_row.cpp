@@ -5,8 +5,7 @@
 #include <QComboBox>
 #include <QLabel>
 
-#include "core/judge/stop_rules.h"
-#include "present/words.h"
+#include "app/care/place_button.h"
 
 namespace zevo::app {
 
@@ -20,12 +19,9 @@ PainRow::PainRow(const QString& question, const QString& name, QWidget* parent) 
     m_score->setAccessibleName(question + tr(", 0 to 10"));
     m_score->addItem(tr("not asked"));
     for (int i = 0; i <= 10; ++i) m_score->addItem(QString::number(i));
-    m_place = new QComboBox(this);
+    m_place = new PlaceButton(this);
     m_place->setObjectName(name + "Place");
     m_place->setAccessibleName(question + tr(", where"));
-    m_place->addItem(tr("where?"), "");
-    for (const auto& place : painPlaces())
-        m_place->addItem(present::painPlaceTitle(place), QString::fromStdString(place));
     m_sharp = new QCheckBox(tr("sharp"), this);
     m_sharp->setObjectName(name + "Sharp");
     for (QWidget* w : {static_cast<QWidget*>(m_score), static_cast<QWidget*>(m_place), static_cast<QWidget*>(m_sharp)})
@@ -35,14 +31,14 @@ PainRow::PainRow(const QString& question, const QString& name, QWidget* parent) 
         if (!m_filling) emit answered(answer());
     };
     connect(m_score, &QComboBox::activated, this, tell);
-    connect(m_place, &QComboBox::activated, this, tell);
+    connect(m_place, &PlaceButton::chosen, this, tell);
     connect(m_sharp, &QCheckBox::toggled, this, tell);
 }
 
 PainRow::Answer PainRow::answer() const {
     Answer a;
     if (m_score->currentIndex() > 0) a.score = m_score->currentIndex() - 1;
-    a.place = m_place->currentData().toString();
+    a.spots = m_place->spots();
     a.sharp = m_sharp->isChecked();
     return a;
 }
@@ -50,7 +46,7 @@ PainRow::Answer PainRow::answer() const {
 void PainRow::setAnswer(const Answer& a) {
     m_filling = true;
     m_score->setCurrentIndex(a.score ? *a.score + 1 : 0);
-    m_place->setCurrentIndex(std::max(0, m_place->findData(a.place)));
+    m_place->setSpots(a.spots);
     m_sharp->setChecked(a.sharp);
     m_filling = false;
 }

@@ -4,10 +4,14 @@
 #include <QWidget>
 #include <optional>
 
+#include "core/judge/stop_rules.h"
+
 class QCheckBox;
 class QComboBox;
 
 namespace zevo::app {
+
+class PlaceButton;
 
 /// Does anything hurt: how much, where, sharp or not, in one row. Nothing of it has to be filled in.
 class PainRow : public QWidget {
@@ -15,7 +19,7 @@ class PainRow : public QWidget {
   public:
     struct Answer {
         std::optional<int> score;  ///< 0–10
-        QString place;             ///< id of painPlaces(); empty: none named
+        PainSpots spots;           ///< none: none named
         bool sharp = false;
         bool operator==(const Answer&) const = default;
     };
@@ -29,7 +33,8 @@ class PainRow : public QWidget {
     void answered(const zevo::app::PainRow::Answer& answer);
 
   private:
-    QComboBox *m_score, *m_place;
+    QComboBox* m_score;
+    PlaceButton* m_place;
     QCheckBox* m_sharp;
     bool m_filling = false;
 };

@@ -61,17 +61,21 @@ QString ClientView::targetsText() const {
 
 QString ClientView::hurtsText() const {
     QStringList out;
-    for (const auto& f : m_file.client.flags)
-        out.append(
-            f.stands()
-                ? tr("<b>%1</b> since %2, not cleared").arg(redFlagTitle(f.flag.toStdString()), dayText(f.since))
-                : tr("%1, cleared on %2 by %3")
-                      .arg(redFlagTitle(f.flag.toStdString()), dayText(*f.clearedOn), f.clearedBy.toHtmlEscaped()));
+    const QDate today = QDate::currentDate();
+    for (const auto& f : m_file.client.flags) {
+        const QString title = redFlagTitle(f.flag.toStdString());
+        QString text = f.stands(today) ? tr("<b>%1</b> since %2, not cleared").arg(title, dayText(f.since)) : title;
+        if (f.clearedOn) text += tr(", cleared on %1 by %2").arg(dayText(*f.clearedOn), f.clearedBy.toHtmlEscaped());
+        if (!f.limits.isEmpty()) text += tr(" for: %1").arg(f.limits.toHtmlEscaped());
+        if (f.clearedUntil) text += tr(", until %1").arg(dayText(*f.clearedUntil));
+        if (f.overOn) text += tr(", no limits since %1 (%2)").arg(dayText(*f.overOn), f.overBy.toHtmlEscaped());
+        out.append(text);
+    }
     constexpr int kMost = 5;
     int told = 0;
     for (const auto& p : m_file.complaints) {
         if (++told > kMost) break;
-        const QString where = p.place.isEmpty() ? QString() : ", " + painPlaceTitle(p.place.toStdString()).toLower();
+        const QString where = p.spots.empty() ? QString() : ", " + painSpotsWords(p.spots).toLower();
         out.append(tr("%1: pain %2 of 10%3%4")
                        .arg(dayText(*p.askedOn))
                        .arg(p.score.value_or(0))

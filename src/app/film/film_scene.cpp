@@ -4,8 +4,10 @@
 #include <QLocale>
 
 #include "app/film/film_view.h"
+#include "core/advice/reasoning.h"
 #include "core/judge/tempo.h"
 #include "present/film_words.h"
+#include "present/words.h"
 
 namespace zevo::app {
 namespace {
@@ -16,6 +18,8 @@ using Phase = Filming::Phase;
 constexpr double kSettledS = 2.2;
 /// The first repetition begins this long after the picture begins to count.
 constexpr double kTempoLeadS = 1.5, kTempoRestS = 1;
+/// Each line of what comes before the first repetition stands so long.
+constexpr double kLineS = 4;
 
 }  // namespace
 
@@ -28,6 +32,22 @@ QString FilmView::tempoWord(int phase) const {
     const auto breath = m_bands.choices.find("breath");
     if (breath == m_bands.choices.end() || breath->second != "down-up") return up ? tr("up") : tr("down");
     return up ? tr("up, breathe out") : tr("down, breathe in");
+}
+
+QString FilmView::easierText() const {
+    const Movement* movement = m_catalogue->movement(m_facts.movement);
+    if (m_stop.level != StopAnswer::Level::Lighten || !movement) return {};
+    SetFacts facts = m_facts;
+    facts.pain = store::painOf(m_client, QDate::currentDate());
+    SetResult planned;
+    planned.context = contextOf(facts, *movement);
+    planned.choices = m_bands.choices;
+    planned.stop = m_stop;
+    const auto change = adviceWithoutFinding(kPainCard, planned, m_catalogue->advice).change;
+    return change.empty()
+               ? QString()
+               : tr("%1: lighten. %2")
+                     .arg(present::painSpotsWords(facts.pain.spots), QString::fromStdString(change.front().text));
 }
 
 std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {
@@ -53,12 +73,24 @@ std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {
         s.reason = present::cameraReason(other.problem) + allTheSame;
     } else if (!m_filming->isClientReady()) {
         s.sentence = tr("The virtual client gets ready: %1 %").arg(m_ready);
+    } else if (!m_painTap->isHidden()) {
+        s.right = true;
+        s.sentence = tr("Does anything hurt today?");
+        s.reason = tr("Once a day, before the first set · a digit, or a tap below");
+    } else if (!m_stop.scored()) {
+        const auto words = present::stopWords(m_stop);
+        s.sentence = words.title;
+        s.reason = words.text;
     } else {
         s.right = true;
         s.sentence = m_settings.startStill ? tr("Right. Stand still to begin") : tr("Right. Space to begin");
         s.reason = tr("%1 view").arg(QString::fromStdString(viewName(m_look->check.view)));
         if (const QString asked = present::asksText(m_facts, *m_catalogue, m_settings.lengths); !asked.isEmpty())
             s.reason += tr(" · asked: %1").arg(asked);
+        if (const QString easier = easierText(); !easier.isEmpty())
+            s.reason = easier;
+        else if (const QString care = present::stopWords(m_stop).title; !care.isEmpty())
+            s.reason += tr(" · %1").arg(care.toLower());
     }
     return std::nullopt;
 }
@@ -116,7 +148,13 @@ void FilmView::refresh() {
             break;
         case Phase::Opening: s.sentence = tr("The camera is being opened"); break;
         case Phase::Ending: s.sentence = tr("Measuring"); break;
-        case Phase::Watching: advice = watch(s); break;
+        case Phase::Watching:
+            advice = watch(s);
+            // One line at a time, for three metres; nothing of it while something has to be asked first.
+            if (m_painTap->isHidden() && m_stop.scored() && !m_before.isEmpty())
+                s.before = m_before[static_cast<qsizetype>(media::steadySeconds() / kLineS) % m_before.size()];
+            if (m_endedS >= 0) s.restS = media::steadySeconds() - m_endedS;
+            break;
         case Phase::Filming: follow(s); break;
         case Phase::CountingIn: {
             const int beat = static_cast<int>(std::ceil(s.countInS));

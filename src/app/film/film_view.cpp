@@ -36,7 +36,13 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
     upper->setSpacing(14);
     m_canvas = new LiveCanvas(LiveCanvas::For::Coach, this);
     m_canvas->setObjectName("live");
-    upper->addWidget(m_canvas, 1);
+    // Under the picture, not over it: feet and floor are what the camera is put up for.
+    auto* seen = new QVBoxLayout;
+    seen->addWidget(m_canvas, 1);
+    m_painTap = new PainTap(this);
+    seen->addWidget(m_painTap);
+    connect(m_painTap, &PainTap::answered, this, &FilmView::takePain);
+    upper->addLayout(seen, 1);
     auto* scroll = new QScrollArea(this);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -67,7 +73,10 @@ FilmView::FilmView(const QString& libraryFolder, JobQueue* queue, Actions& actio
         m_canvas->setInset(look.picture);
     });
     connect(m_filming, &Filming::phaseChanged, this, &FilmView::phaseChanged);
-    connect(m_filming, &Filming::ended, this, &FilmView::filmed);
+    connect(m_filming, &Filming::ended, this, [this](const std::shared_ptr<record::FilmedSet>& set) {
+        m_endedS = media::steadySeconds();
+        emit filmed(set);
+    });
     connect(m_filming, &Filming::trouble, this, [this](const Error& error) {
         emit trouble(tr("Filming"), error);
         refresh();
@@ -190,13 +199,7 @@ void FilmView::chooseCamera() {
 void FilmView::chooseMovement() {
     const QString movement = m_movement->currentData().toString();
     const QString variation = m_movement->currentData(Qt::UserRole + 1).toString();
-    const bool other = m_facts.movement != movement.toStdString();
-    // What was set up for an ask of the movement before goes with it, and what is asked of this one is set up.
-    Asks asks = m_facts.asks;
-    if (other) m_facts = askedAnew(std::move(m_facts), {}, *m_catalogue);
-    m_facts.movement = movement.toStdString();
-    m_facts.variation = variation.toStdString();
-    if (other) m_facts = askedAnew(std::move(m_facts), std::move(asks), *m_catalogue);
+    m_facts = atMovement(std::move(m_facts), movement.toStdString(), variation.toStdString(), *m_catalogue);
     m_standard.clear();
     m_cue.clear();
     takePlan();
@@ -212,9 +215,11 @@ void FilmView::takePlan() {
     EditedSet planned;
     planned.facts = m_facts, planned.standard = m_standard.toStdString();
     if (auto bands = standardFor(planned, *m_catalogue)) m_bands = std::move(*bands);
+    m_before = present::beforeFirstRep(m_facts, m_bands.choices, *m_catalogue, m_settings.lengths);
 }
 
 void FilmView::enter(const store::Client& client, const SetFacts& facts, const QString& standard, const QString& cue) {
+    if (!m_entered || client.id != m_client.id) m_endedS = -1;
     m_entered = true;
     m_client = client;
     m_facts = facts;
@@ -238,6 +243,7 @@ void FilmView::enter(const store::Client& client, const SetFacts& facts, const Q
     m_consentText->setText(
         tr("Has %1 agreed to be filmed?").arg(client.name.isEmpty() ? tr("the client") : client.name));
     m_consent->setVisible(!client.consent);
+    askWhatHurts();
     if (!client.consent) {
         m_filming->close();
         m_canvas->clear();
@@ -282,10 +288,42 @@ void FilmView::setClient(const store::Client& client) {
     m_client = client;
     takePlan();
     m_consent->setVisible(!client.consent);
+    askWhatHurts();
     if (agreed && isVisible()) {
         openCamera();
         setFocus();
     }
+}
+
+void FilmView::askWhatHurts() {
+    const QDate today = QDate::currentDate();
+    m_stop = stopAnswer(store::painOf(m_client, today));
+    m_painTap->ask(m_client, today);
+    if (!m_client.consent) m_painTap->hide();
+    m_filming->setBegins(!m_painTap->isHidden()          ? Filming::Begins::Not
+                         : m_stop.scored() && !m_covered ? Filming::Begins::ByItself
+                                                         : Filming::Begins::ByKey);
+    // Named in the middle of a set: it ends here.
+    const bool moving = m_filming->phase() == Phase::Filming || m_filming->phase() == Phase::CountingIn;
+    if (moving && !m_stop.scored()) m_filming->press();
+    refresh();
+}
+
+void FilmView::setCovered(bool covered) {
+    m_covered = covered;
+    if (m_entered) askWhatHurts();
+}
+
+void FilmView::takePain(int score) {
+    store::Client client = m_client;
+    client.complaint.score = score;
+    client.complaint.askedOn = QDate::currentDate();
+    client.complaint.sharp = false;
+    // What hurt last time is not said to hurt again.
+    if (score == 0) client.complaint.spots.clear();
+    emit clientChanged(client);
+    setFocus();
+    if (stopAnswer(store::painOf(client, QDate::currentDate())).level > StopAnswer::Level::GoOn) emit placesWanted();
 }
 
 bool FilmView::leave() {
@@ -297,11 +335,12 @@ bool FilmView::leave() {
 }
 
 void FilmView::showSession(const store::Library& library) {
-    m_session->show(library, *m_catalogue, m_client, QDate::currentDate());
+    m_session->show(library, *m_catalogue, m_client, QDate::currentDate(), m_settings.lengths);
 }
 
 void FilmView::press() {
     if (m_consent->isVisible()) return;
+    if (m_painTap->isVisible() && m_filming->phase() == Phase::Watching) return m_painTap->takeFocus();
     if (!m_filming->isOpen()) {
         if (m_filming->phase() == Phase::Off) openCamera();
         return;
@@ -355,6 +394,7 @@ void FilmView::look(const pipeline::LiveFrameResult& look) {
 }
 
 void FilmView::keyPressEvent(QKeyEvent* e) {
+    if (e->modifiers() == Qt::NoModifier && m_painTap->takesKey(e->key())) return;
     // Whatever has the focus and does not want these itself: a box is ticked with Space, a set opened with Enter.
     if (!e->isAutoRepeat() && (e->key() == Qt::Key_Space || e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter))
         return press();

@@ -4,6 +4,7 @@
 #include <QTimer>
 #include <QWidget>
 
+#include "app/care/pain_tap.h"
 #include "app/film/filming.h"
 #include "app/film/live_canvas.h"
 #include "app/film/session_strip.h"
@@ -35,6 +36,8 @@ class FilmView : public QWidget {
     /// The page is left: the camera goes off. False while a set is being filmed; it goes on then.
     bool leave();
     void showSession(const store::Library& library);
+    /// Something covers the picture: nothing begins by itself behind it.
+    void setCovered(bool covered);
     /// The client's record changed.
     void setClient(const store::Client& client);
 
@@ -58,6 +61,8 @@ class FilmView : public QWidget {
     void settingsChanged(const zevo::app::Settings& settings);
     void setWanted(zevo::store::SetId id);
     void deleteWanted(zevo::store::SetId id);
+    /// Something hurts: where, and the flags, are asked.
+    void placesWanted();
     void trouble(const QString& title, const zevo::Error& error);
 
   protected:
@@ -73,6 +78,11 @@ class FilmView : public QWidget {
     void takePlan();
     void openCamera();
     void agree(const QString& purpose);
+    /// Asks what hurts where it was not asked on this day, and holds what may begin to the answer.
+    void askWhatHurts();
+    void takePain(int score);
+    /// The first easier version where something hurts and the chosen movement is to be lightened; else empty.
+    QString easierText() const;
     void look(const pipeline::LiveFrameResult& look);
     void refresh();
     /// What is said while the client gets ready; the advice to follow, if any.
@@ -90,8 +100,10 @@ class FilmView : public QWidget {
     store::Client m_client;
     SetFacts m_facts;
     QString m_standard, m_cue;
-    Standard m_bands;  ///< of the movement chosen
-    bool m_filling = false, m_wasRight = false, m_entered = false;
+    QStringList m_before;  ///< what is set up and said before the first repetition
+    double m_endedS = -1;  ///< when this client's last set ended, by the steady clock; below 0: none did
+    Standard m_bands;      ///< of the movement chosen
+    bool m_filling = false, m_wasRight = false, m_entered = false, m_covered = false;
     double m_movedS = -1e9;  ///< when the simulated camera was moved last
     int m_ready = 100, m_counted = 0, m_lastBeat = -1;
     std::optional<pipeline::LiveFrameResult> m_look, m_secondLook;
@@ -101,6 +113,8 @@ class FilmView : public QWidget {
 
     Filming* m_filming;
     Sounds* m_sounds;
+    PainTap* m_painTap;
+    StopAnswer m_stop;  ///< what the record of the client says today
     LiveCanvas* m_canvas;
     LiveCanvas* m_display;  ///< a window of its own
     SessionStrip* m_session;

@@ -216,7 +216,7 @@ void Filming::arm(bool afresh) {
 
 void Filming::press() {
     if (m_phase == Phase::Off || m_phase == Phase::Opening || m_phase == Phase::Ending) return;
-    if (m_phase == Phase::Watching && !isClientReady()) return;
+    if (m_phase == Phase::Watching && (!isClientReady() || m_begins == Begins::Not)) return;
     react(m_switch.pressed(media::steadySeconds()));
 }
 
@@ -224,8 +224,9 @@ void Filming::takeLook(const pipeline::LiveFrameResult& look) {
     if (!m_session) return;
     m_view = QString::fromStdString(viewName(look.check.view));
     if (isClientReady() || m_phase == Phase::Filming)
-        react(m_switch.add(look.timeS, {look.thereS, look.stillS, look.handUpS, look.goneS,
-                                        look.set.reps + look.set.partial, look.set.atRest, look.check.good()}));
+        react(m_switch.add(look.timeS,
+                           {look.thereS, look.stillS, look.handUpS, look.goneS, look.set.reps + look.set.partial,
+                            look.set.atRest, look.check.good() && m_begins == Begins::ByItself}));
     emit looked(look);
 }
 

@@ -40,6 +40,13 @@ class Filming : public QObject {
     void setPlan(const record::FilmPlan& plan);
     const record::FilmPlan& plan() const { return m_plan; }
     void setRules(const FilmingRules& rules) { m_switch.setRules(rules); }
+    /// What may begin a recording. One that is under way goes on.
+    enum class Begins {
+        ByItself,  ///< what is seen, by the rules; and a key
+        ByKey,     ///< a key alone
+        Not        ///< nothing: something has to be asked first
+    };
+    void setBegins(Begins begins) { m_begins = begins; }
     /// Waits for the client. `afresh`: they may begin at once if they stand still (see FilmingSwitch::arm()).
     void arm(bool afresh);
     /// Key, click or remote: begins, calls off, ends.
@@ -96,6 +103,7 @@ class Filming : public QObject {
     record::FilmPlan m_plan, m_filmed;  ///< of what comes next; of the recording under way
     FilmingSwitch m_switch;
     Phase m_phase = Phase::Off;
+    Begins m_begins = Begins::ByItself;
     QDateTime m_begun;
     QString m_view;
     bool m_beginning = false;   ///< a job begins the recording

@@ -96,12 +96,27 @@ void LiveCanvas::paintSentence(QPainter& p, const QRectF& r) const {
     p.drawText(plate.adjusted(0, plate.height() * 0.66, 0, 0), Qt::AlignHCenter | Qt::AlignTop, m_scene.reason);
 }
 
-void LiveCanvas::paintCue(QPainter& p, const QRectF& r) const {
+void LiveCanvas::paintBelow(QPainter& p, const QRectF& r, const QString& words) const {
     const QRectF plate(r.left(), r.bottom() - r.height() * 0.13, r.width(), r.height() * 0.13);
     p.setPen(Qt::NoPen);
     p.setBrush(kPlate);
     p.drawRect(plate);
-    drawFitting(p, plate, m_scene.cue, big(r, 0.075), kWords);
+    drawFitting(p, plate, words, big(r, 0.075), kWords);
+}
+
+void LiveCanvas::paintRest(QPainter& p, const QRectF& r) const {
+    if (m_scene.restS < 0) return;
+    const int s = static_cast<int>(m_scene.restS);
+    const QString words = tr("rest %1:%2").arg(s / 60).arg(s % 60, 2, 10, QChar('0'));
+    p.setFont(big(r, 0.055));
+    const QFontMetricsF metrics(p.font());
+    const QSizeF size(metrics.horizontalAdvance(words) + r.height() * 0.05, metrics.height() * 1.3);
+    const QRectF plate(QPointF(r.right() - size.width(), r.bottom() - r.height() * 0.15 - size.height()), size);
+    p.setPen(Qt::NoPen);
+    p.setBrush(kPlate);
+    p.drawRect(plate);
+    p.setPen(kWords);
+    p.drawText(plate, Qt::AlignCenter, words);
 }
 
 void LiveCanvas::paintMove(QPainter& p, const QRectF& r) const {
@@ -256,7 +271,9 @@ void LiveCanvas::paintEvent(QPaintEvent*) {
         const QImage other(m_inset->rgb.data(), m_inset->width, m_inset->height, m_inset->width * 3,
                            QImage::Format_RGB888);
         const QSizeF size = QSizeF(other.size()).scaled(r.size() * 0.27, Qt::KeepAspectRatio);
-        const QRectF corner(QPointF(r.left() + 8, r.bottom() - size.height() - 8), size);
+        const bool words = (!m_scene.before.isEmpty() && m_scene.right) || !m_scene.cue.isEmpty();
+        const QRectF corner(QPointF(r.left() + 8, r.bottom() - size.height() - 8 - (words ? r.height() * 0.13 : 0)),
+                            size);
         p.drawImage(corner, other);
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(kWords, 2));
@@ -276,6 +293,9 @@ void LiveCanvas::paintEvent(QPaintEvent*) {
                 p.drawRoundedRect(room.normalized(), 14, 14);
             }
             paintMove(p, r);
+            // While the camera is put up the coach needs to see the feet.
+            if (!m_scene.before.isEmpty() && (m_scene.right || m_for == For::Client)) paintBelow(p, r, m_scene.before);
+            paintRest(p, r);
             paintSentence(p, r);
             break;
         case Phase::CountingIn: {
@@ -292,7 +312,7 @@ void LiveCanvas::paintEvent(QPaintEvent*) {
             paintLine(p);
             paintCount(p, r);
             paintTempo(p, r);
-            if (!m_scene.cue.isEmpty()) paintCue(p, r);
+            if (!m_scene.cue.isEmpty()) paintBelow(p, r, m_scene.cue);
             break;
     }
 }

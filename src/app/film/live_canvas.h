@@ -33,6 +33,8 @@ class LiveCanvas : public QWidget {
         std::optional<present::TempoTarget> tempo;
         QString tempoWord;  ///< "down", "breathe in"
         QString cue;        ///< at most one
+        QString before;     ///< one line of what is set up and said before the first repetition
+        double restS = -1;  ///< since the last set of this client ended; below 0: there was none
         bool mirrored = false;
     };
     void setLook(const std::shared_ptr<const Picture>& picture, double scale);
@@ -53,7 +55,9 @@ class LiveCanvas : public QWidget {
     QRectF pictureRect() const;
     QPointF place(const QPointF& picturePixel) const;
     void paintSentence(QPainter& p, const QRectF& r) const;
-    void paintCue(QPainter& p, const QRectF& r) const;
+    /// Words along the lower edge: the cue, or what comes before the first repetition.
+    void paintBelow(QPainter& p, const QRectF& r, const QString& words) const;
+    void paintRest(QPainter& p, const QRectF& r) const;
     void paintMove(QPainter& p, const QRectF& r) const;
     void paintCount(QPainter& p, const QRectF& r) const;
     void paintLine(QPainter& p) const;

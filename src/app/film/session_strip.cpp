@@ -5,6 +5,7 @@
 #include <QStyledItemDelegate>
 
 #include "core/session/edits.h"
+#include "present/log_words.h"
 
 namespace zevo::app {
 
@@ -90,7 +91,7 @@ void SessionStrip::setTheme(const Theme& theme) {
 }
 
 void SessionStrip::show(const store::Library& library, const Catalogue& catalogue, const store::Client& client,
-                        const QDate& day) {
+                        const QDate& day, present::Lengths lengths) {
     m_tiles.clear();
     const auto sets = library.sets(client.id);
     for (const auto& s : sets ? *sets : std::vector<store::SetSummary>()) {
@@ -104,7 +105,10 @@ void SessionStrip::show(const store::Library& library, const Catalogue& catalogu
         if (const auto edits = library.edits(s.id)) {
             const EditedSet e = fold(*edits);
             t.warmUp = e.facts.log.kind == SetKind::WarmUp;
-            if (e.facts.loadShare > 0) t.title += tr(" · load %1 %").arg(std::lround(100 * e.facts.loadShare));
+            if (const QString load = present::loadText(e.facts.log.load, lengths); !load.isEmpty())
+                t.title += tr(" · %1").arg(load);
+            else if (e.facts.loadShare > 0)
+                t.title += tr(" · load %1 %").arg(std::lround(100 * e.facts.loadShare));
             if (t.warmUp) t.title += tr(" · warm-up");
             if (e.cue)
                 t.cue = e.cue->fault.empty() ? tr("no cue: watching")

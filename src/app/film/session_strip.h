@@ -16,7 +16,8 @@ class SessionStrip : public QListWidget {
     explicit SessionStrip(QWidget* parent = nullptr);
     void setTheme(const Theme& theme);
     /// Reads the sets of `client` held on `day`.
-    void show(const store::Library& library, const Catalogue& catalogue, const store::Client& client, const QDate& day);
+    void show(const store::Library& library, const Catalogue& catalogue, const store::Client& client, const QDate& day,
+              present::Lengths lengths);
     int setCount() const { return count() > 0 ? count() - 1 : 0; }
 
     struct Tile {

@@ -100,7 +100,7 @@ HomeView::HomeView(store::Library* library, record::ClientBook* clients, QUndoSt
     connect(m_pain, &PainRow::answered, this, [this](const PainRow::Answer& a) {
         auto client = current();
         if (!client) return;
-        client->complaint = {a.score, a.place, a.sharp, QDate::currentDate()};
+        client->complaint = {a.score, a.spots, a.sharp, QDate::currentDate()};
         changeClient(*client);
     });
     auto* row = new QHBoxLayout;

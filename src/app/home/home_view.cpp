@@ -158,7 +158,7 @@ void HomeView::showClient() {
     if (m_note->toPlainText() != client->note) m_note->setPlainText(client->note);
     const QDate today = QDate::currentDate();
     const auto& c = client->complaint;
-    m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.place, c.askedOn == today && c.sharp});
+    m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.spots, c.askedOn == today && c.sharp});
     const auto words = present::stopWords(stopAnswer(store::painOf(*client, today)));
     m_care->setText(words.title + (words.text.isEmpty() ? QString() : ". " + words.text));
     m_care->setVisible(!words.title.isEmpty());

@@ -7,6 +7,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QWidgetAction>
 #include <cmath>
 
@@ -110,7 +111,7 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
             ->setObjectName(QString("wedge%1").arg(wedge));
     aids->addSeparator();
     for (const auto& [name, title, flag] :
-         {std::tuple{"belt", tr("belt"), &SetLog::belt}, std::tuple{"pole", tr("pole"), &SetLog::pole}})
+         {std::tuple{"belt", tr("lifting belt"), &SetLog::belt}, std::tuple{"pole", tr("pole"), &SetLog::pole}})
         aids->addAction(title, this,
                         [this, flag = flag] { choose([flag](SetFacts& f) { f.log.*flag = !(f.log.*flag); }); })
             ->setObjectName(name);
@@ -136,6 +137,17 @@ LogRow::LogRow(Actions& actions, QWidget* parent) : QWidget(parent) {
                                   : QString::number(e),
                         this, [this, e] { choose([e](SetFacts& f) { f.log.effort = e; }); })
             ->setObjectName(QString("effort%1").arg(e));
+    QMenu* ended = effort->addMenu(tr("ended by"));
+    for (const auto& [id, title] : endedNamed())
+        ended->addAction(title, this, [this, id = id] { choose([&](SetFacts& f) { f.log.endedBy = id; }); })
+            ->setObjectName("ended-" + QString::fromStdString(id));
+    m_planned = new QSpinBox;
+    m_planned->setRange(0, 100);
+    m_planned->setSpecialValueText(tr("none"));
+    m_planned->setKeyboardTracking(false);
+    field(effort, "plannedReps", tr("reps planned"), m_planned);
+    connect(m_planned, &QSpinBox::valueChanged, this,
+            [this](int reps) { choose([&](SetFacts& f) { f.log.plannedReps = reps; }); });
     QMenu* note = menuOf(m_note);
     m_words = new QLineEdit;
     m_words->setMinimumWidth(320);
@@ -215,7 +227,11 @@ void LogRow::setFacts(const SetFacts& f, Lengths lengths) {
     say(m_aids, aids.isEmpty() ? tr("no aids") : aids);
     say(m_shoes, titleOf(shoesNamed(), f.log.shoes));
     say(m_shirt, shirtText(f.shirt));
-    say(m_effort, f.log.effort ? tr("effort %1").arg(*f.log.effort) : tr("effort?"));
+    m_planned->setValue(f.log.plannedReps);
+    QString effort = f.log.effort ? tr("effort %1").arg(*f.log.effort) : tr("effort?");
+    if (f.log.plannedReps > 0) effort += tr(" · %1 planned").arg(f.log.plannedReps);
+    if (!f.log.endedBy.empty()) effort += tr(" · %1").arg(titleOf(endedNamed(), f.log.endedBy));
+    say(m_effort, effort);
     const QString note = QString::fromStdString(f.log.note);
     say(m_note, note.isEmpty() ? tr("note…") : note.size() > 24 ? note.left(23) + QChar(0x2026) : note);
     m_filling = false;

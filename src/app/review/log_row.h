@@ -9,6 +9,7 @@
 #include "present/words.h"
 
 class QDoubleSpinBox;
+class QSpinBox;
 class QLineEdit;
 class QMenu;
 class QPushButton;
@@ -48,6 +49,7 @@ class LogRow : public QWidget {
     bool m_filling = false;
     QPushButton *m_kind, *m_load, *m_aids, *m_shoes, *m_shirt, *m_effort, *m_note;
     QDoubleSpinBox *m_each, *m_bar, *m_box;
+    QSpinBox* m_planned;
     QLineEdit *m_words, *m_pinned;
 };
 

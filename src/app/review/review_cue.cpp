@@ -38,9 +38,12 @@ void ReviewView::askOfNext(const Ask& wanted, bool take) {
     // What stood before this set stands again as it was; anything else is asked here and now.
     const bool again = std::find(edited.facts.asks.begin(), edited.facts.asks.end(), wanted) != edited.facts.asks.end();
     if (again) return m_document->apply(askTaken(wanted), tr("what is asked"));
-    const std::string& painful = m_document->facts().pain.place;
+    const PainCheck& pain = m_document->facts().pain;
+    const PainSpots& hurts = pain.spots;
     const QString fault = m_card->saying().fault;
-    if (wanted.why.empty()) ask.why = fault.isEmpty() ? painful : fault.toStdString();
+    if (wanted.why.empty())
+        ask.why = !fault.isEmpty() ? fault.toStdString() : hurts.empty() ? std::string() : hurts.front().place;
+    if (wanted.why.empty() && fault.isEmpty() && !hurts.empty()) ask.pain = pain.after ? pain.after : pain.before;
     ask.by = m_coach.toStdString();
     ask.on = QDate::currentDate().toString(Qt::ISODate).toStdString();
     m_document->apply(askTaken(ask), tr("what is asked"));

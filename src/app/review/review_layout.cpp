@@ -119,6 +119,7 @@ ReviewView::ReviewView(Actions& actions, QWidget* parent) : QWidget(parent), m_a
         if (!take && was) return askOfNext(*was, true);
         askOfNext(ask, take);
     });
+    connect(m_card, &SayCard::insteadWanted, this, &ReviewView::insteadWanted);
     connect(m_asks, &AskRow::taken, this, [this](const Ask& ask) { askOfNext(ask, true); });
     connect(m_asks, &AskRow::lifted, this, [this](const Ask& ask) { askOfNext(ask, false); });
     connect(m_column, &ReadingColumn::chosen, this, &ReviewView::chooseMeasure);

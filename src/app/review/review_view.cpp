@@ -124,7 +124,7 @@ void ReviewView::refreshAll() {
     if (!m_panel->isHidden()) fillPanel();
     const SetFacts facts = m_document->facts();
     m_log->setFacts(facts, presenter().lengths());
-    m_feltPicker->setPain({facts.pain.after, QString::fromStdString(facts.pain.place), facts.pain.sharp});
+    m_feltPicker->setPain({facts.pain.after, facts.pain.spots, facts.pain.sharp});
     m_feltPicker->setFelt(facts.felt);
     QStringList said;
     if (facts.pain.after) said.append(tr("pain %1").arg(*facts.pain.after));
@@ -365,8 +365,8 @@ void ReviewView::setClient(const store::Client& client) {
     m_stored.client = client;
     SetFacts facts = m_document->facts();
     const PainCheck now = store::painOf(client, QDate::currentDate());
-    facts.pain.redFlags = now.redFlags, facts.pain.cleared = now.cleared;
-    if (now.before) facts.pain.before = now.before, facts.pain.place = now.place, facts.pain.sharp = now.sharp;
+    facts.pain.redFlags = now.redFlags, facts.pain.cleared = now.cleared, facts.pain.limits = now.limits;
+    if (now.before) facts.pain.before = now.before, facts.pain.spots = now.spots, facts.pain.sharp = now.sharp;
     if (facts.massKg <= 0) facts.massKg = client.massKg;  // one that was known when it was filmed stands
     if (facts == m_document->facts()) return refreshAll();
     m_document->apply(FactsSet{facts}, tr("what hurts"));

@@ -123,6 +123,8 @@ class ReviewView : public QWidget {
     void refused(const QString& why, const zevo::Error& error);
     void offerTaken(const QString& offer);  ///< "anew", "stature", "movement:FAMILY"
     void heldOnChosen(const QDate& day);
+    /// This movement is done next, because something hurts in the one of the set.
+    void insteadWanted(const zevo::Instead& instead, const std::optional<zevo::Ask>& ask);
     void personWanted(bool second, double atS, const QPointF& at);
     /// A point was clicked: it is to be followed, and taken with takeMark().
     void markWanted(bool second, const zevo::Mark& mark);

@@ -76,7 +76,7 @@ void ReviewView::connectPanel() {
     connect(m_feltPicker, &FeltPicker::painAnswered, this, [this](const PainRow::Answer& a) {
         SetFacts facts = m_document->facts();
         facts.pain.after = a.score;
-        facts.pain.place = a.place.toStdString();
+        facts.pain.spots = a.spots;
         facts.pain.sharp = a.sharp;
         m_document->apply(FactsSet{facts}, tr("the pain after the set"));
     });

@@ -136,7 +136,10 @@ SayCard::SayCard(QWidget* parent) : QFrame(parent) {
         row->addWidget(c.ask, 0, Qt::AlignTop);
         column->addWidget(c.row);
         connect(c.ask, &QPushButton::clicked, this, [this, i] {
-            const auto& ask = m_saying.changeAsks[static_cast<std::size_t>(i)];
+            const auto at = static_cast<std::size_t>(i);
+            if (at < m_saying.changeInstead.size() && m_saying.changeInstead[at])
+                return emit insteadWanted(*m_saying.changeInstead[at], m_saying.changeAsks[at]);
+            const auto& ask = m_saying.changeAsks[at];
             emit changeAsked(*ask, !isAsked(*ask, m_asked));
         });
         m_changes.push_back(c);
@@ -198,18 +201,29 @@ void SayCard::askChange() {
 /// Changes stand in rows of their own where one of them asks something: what is only said has no button.
 void SayCard::fillChanges() {
     const auto& asks = m_saying.changeAsks;
-    const bool any = m_part == Part::Change && !m_saying.stop &&
-                     std::any_of(asks.begin(), asks.end(), [](const auto& a) { return a.has_value(); });
+    const auto& others = m_saying.changeInstead;
+    auto given = [](const auto& list) {
+        return std::any_of(list.begin(), list.end(), [](const auto& one) { return one.has_value(); });
+    };
+    const bool any = m_part == Part::Change && !m_saying.stop && (given(asks) || given(others));
     m_details->setVisible(!any);
     for (std::size_t i = 0; i < m_changes.size(); ++i) {
         const ChangeRow& c = m_changes[i];
         const bool shown = any && static_cast<qsizetype>(i) < m_saying.change.size();
         c.row->setVisible(shown);
         if (!shown) continue;
+        const bool filming = i < others.size() && others[i];
         const bool asking = i < asks.size() && asks[i];
         c.text->setText(m_saying.change[static_cast<qsizetype>(i)]);
-        c.ask->setVisible(asking);
-        if (!asking) continue;
+        c.ask->setVisible(asking || filming);
+        c.ask->setCheckable(!filming);
+        if (filming) {
+            c.ask->setText(tr("Film it"));
+            c.ask->setAccessibleName(tr("%1: %2").arg(c.ask->text(), c.text->text()));
+            c.ask->setToolTip(
+                tr("Instead of this movement; what it was done for is remembered (Alt+C for the first one)"));
+        }
+        if (filming || !asking) continue;
         const bool taken = isAsked(*asks[i], m_asked);
         c.ask->setChecked(taken);
         c.ask->setText(taken ? tr("Asked ✓") : tr("Ask it"));

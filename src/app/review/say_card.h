@@ -49,6 +49,8 @@ class SayCard : public QFrame {
     void ownWordsGiven(const QString& words);
     /// A change was taken that asks something of the next set; or, not `take`, it was not.
     void changeAsked(const zevo::Ask& ask, bool take);
+    /// What is done instead of what hurts is filmed next, with what is asked of it.
+    void insteadWanted(const zevo::Instead& instead, const std::optional<zevo::Ask>& ask);
 
   protected:
     void paintEvent(QPaintEvent*) override;

@@ -198,6 +198,7 @@ void SetPanel::fillVariations() {
 void SetPanel::showSetUp() {
     const auto at = static_cast<std::size_t>(std::max(0, m_movement->currentIndex()));
     QStringList checks;
+    for (const auto& s : m_movements[at].camera) checks.append(QString::fromStdString(s));
     for (const auto& s : m_movements[at].setUpOf(m_variation->currentData().toString().toStdString()))
         checks.append(QString::fromStdString(s));
     m_setUp->setText((checks + m_saidBefore).join(' '));
@@ -229,7 +230,7 @@ void SetPanel::setSet(const present::SetDocument& document, const present::Revie
     m_tempo->setText(m_facts.tempo ? present::tempoWords(*m_facts.tempo) : QString());
     m_tempoSaid->hide();
     const PainCheck& pain = m_facts.pain;
-    m_before->setAnswer({pain.before, QString::fromStdString(pain.place), pain.sharp});
+    m_before->setAnswer({pain.before, pain.spots, pain.sharp});
     const auto& schools = presenter.standards();
     const auto school = std::find_if(schools.begin(), schools.end(),
                                      [&](const Standard& s) { return s.id == presenter.standard().id; });
@@ -274,7 +275,7 @@ void SetPanel::choose() {
     next.stoodStraight = m_straight->isChecked();
     next.ankleLimitDeg = m_ankle->value() > 0 ? std::optional<double>(m_ankle->value()) : std::nullopt;
     const PainRow::Answer before = m_before->answer();
-    next.pain.before = before.score, next.pain.place = before.place.toStdString(), next.pain.sharp = before.sharp;
+    next.pain.before = before.score, next.pain.spots = before.spots, next.pain.sharp = before.sharp;
     emit factsChosen(next);
 }
 

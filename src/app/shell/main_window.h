@@ -57,6 +57,8 @@ class MainWindow : public QMainWindow {
     void backToSet();
     /// To the film page: with the client and the movement of the set shown, else with those chosen in the list.
     void filmSet();
+    /// Films another movement of the client whose set is shown, because something hurts in that one.
+    void filmInstead(const Instead& instead, std::optional<Ask> ask);
     /// Recordings that no set knows are offered to be saved.
     void offerRecovery() { m_filmDesk->offerRecovery(); }
 
@@ -127,6 +129,7 @@ class MainWindow : public QMainWindow {
     void openClientPage();
     void openPalette();
     void filmOtherView();
+    FilmedClient fromShownSet() const;
     void deleteSet(store::SetId id);
 
     store::Library m_library;

@@ -73,9 +73,13 @@ void MainWindow::connectDesks() {
     });
 
     m_actions.on("film", [this] { filmSet(); });
+    connect(m_review, &ReviewView::insteadWanted, this, &MainWindow::filmInstead);
     m_actions.on("filmOther", [this] { filmOtherView(); });
     connect(m_home, &HomeView::filmWanted, this, &MainWindow::filmSet);
     connect(m_film, &FilmView::deleteWanted, this, &MainWindow::deleteSet);
+    connect(m_film, &FilmView::placesWanted, this, [this] {
+        if (!m_question->isVisible()) askPain();
+    });
     connect(m_film, &FilmView::movementChosen, m_home, &HomeView::movementChosen);
     connect(m_film, &FilmView::clientChanged, this, [this](const store::Client& client) {
         m_home->refresh();
@@ -171,16 +175,9 @@ void MainWindow::filmSet() {
     if (m_library.isReadOnly()) return showNotice(tr("Filming needs a library that can be written to."));
     if (currentView() == m_film) return;
     m_strip->dismiss();
-    store::Client client;
-    SetFacts facts;
-    QString standard, cue;
+    FilmedClient next;
     if (currentView() == m_review && m_review->hasSet()) {
-        // Everything is carried over from the set that is shown.
-        client = m_review->client();
-        facts = factsAfter(m_review->document().state().edited, *m_catalogue);
-        if (m_review->heldOn() != QDate::currentDate()) facts.pain.roseBefore = false;
-        standard = QString::fromStdString(m_review->document().state().wholeStandard);
-        if (const auto& given = m_review->document().state().edited.cue) cue = QString::fromStdString(given->wording);
+        next = fromShownSet();
     } else {
         m_home->saveNow();
         if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
@@ -188,11 +185,46 @@ void MainWindow::filmSet() {
         if (!id) return;
         const auto read = m_clients->client(*id);
         if (!read) return showNotice(sentence(read.error()));
-        client = *read;
-        facts = record::carriedOver(m_library, client, chosenMovement(m_settings, *m_catalogue), *m_catalogue);
+        next.client = *read;
+        next.facts =
+            record::carriedOver(m_library, next.client, chosenMovement(m_settings, *m_catalogue), *m_catalogue);
     }
-    record::takeFrom(client, QDate::currentDate(), facts);
-    m_filmDesk->film({client, facts, standard, cue});
+    record::takeFrom(next.client, QDate::currentDate(), next.facts);
+    m_filmDesk->film(next);
+}
+
+/// Everything is carried over from the set that is shown.
+FilmedClient MainWindow::fromShownSet() const {
+    const auto& state = m_review->document().state();
+    FilmedClient next{
+        m_review->client(), factsAfter(state.edited, *m_catalogue), QString::fromStdString(state.wholeStandard), {}};
+    if (m_review->heldOn() != QDate::currentDate()) next.facts.pain.roseBefore = false;
+    if (state.edited.cue) next.cue = QString::fromStdString(state.edited.cue->wording);
+    return next;
+}
+
+void MainWindow::filmInstead(const Instead& instead, std::optional<Ask> ask) {
+    if (m_library.isReadOnly()) return showNotice(tr("Filming needs a library that can be written to."));
+    if (currentView() != m_review || !m_review->hasSet()) return;
+    m_strip->dismiss();
+    const SetFacts& hurt = m_review->document().facts();
+    const std::optional<int> pain = hurt.pain.after ? hurt.pain.after : hurt.pain.before;
+    const std::string places = painSpotsText(hurt.pain.spots), by = m_settings.coach.toStdString(),
+                      on = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    FilmedClient next = fromShownSet();
+    next.standard.clear();
+    next.cue.clear();
+    next.facts = atMovement(std::move(next.facts), instead.movement, instead.variation, *m_catalogue);
+    if (ask) {
+        ask->movement = instead.movement;
+        ask->by = by, ask->on = on, ask->pain = pain;
+        if (!hurt.pain.spots.empty()) ask->why = hurt.pain.spots.front().place;
+        Asks asks = with(next.facts.asks, *ask);
+        next.facts = askedAnew(std::move(next.facts), std::move(asks), *m_catalogue);
+    }
+    record::takeFrom(next.client, QDate::currentDate(), next.facts);
+    next.facts.substitute = Substitute{hurt.movement, hurt.variation, places, pain, by, on};
+    m_filmDesk->film(next);
 }
 
 void MainWindow::filmOtherView() {
@@ -277,7 +309,10 @@ void MainWindow::deleteSet(store::SetId id) {
 void MainWindow::askPain() {
     if (m_question->isVisible()) return m_question->hide();
     const bool inSet = currentView() == m_review && m_review->hasSet();
-    const auto client = inSet ? std::optional(m_review->client()) : m_home->current();
+    const bool filming = currentView() == m_film;
+    const auto client = inSet     ? std::optional(m_review->client())
+                        : filming ? std::optional(m_film->client())
+                                  : m_home->current();
     if (!client) return m_stop->toggle();
     const auto now = m_clients->client(client->id);
     m_question->ask(now ? *now : *client);

@@ -45,6 +45,7 @@ void MainWindow::connectPages() {
         m_home->changeClient(client);
     };
     connect(m_question, &PainQuestion::answered, this, change);
+    connect(m_question, &PainQuestion::covers, m_film, &FilmView::setCovered);
     connect(m_question, &PainQuestion::rulesWanted, this, [this] { m_stop->toggle(); });
     connect(m_review, &ReviewView::clientChanged, this, change);
     connect(m_strip, &WorkStrip::stopWanted, this, &MainWindow::stopWork);

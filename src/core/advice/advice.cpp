@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/advice/reasoning.h"
 #include "core/judge/retired_faults.h"
 
 namespace zevo {
@@ -38,6 +39,7 @@ bool AdviceBook::allows(const std::vector<std::string>& textClaims, const Situat
 }
 
 Advice adviceFor(const std::string& fault, const Situation& situation, const AdviceBook& book) {
+    if (isLeftAlone(situation) && fault != kPainCard) return {};
     std::vector<const Card*> holding;
     for (const Card& c : book.cards)
         if (c.fault == fault && (!c.limiter || c.limiter->id == situation.limiter) && c.when.holds(situation))
@@ -54,9 +56,12 @@ Advice adviceFor(const std::string& fault, const Situation& situation, const Adv
         if (a.say.empty()) a.say = said(c->say);
         if (a.change.empty()) {
             a.change = said(c->change);
-            // What was asked already, and is there, is not asked for again.
-            std::erase_if(a.change,
-                          [&](const Change& change) { return change.ask && isAsked(*change.ask, situation.asks); });
+            // What was asked already, and is there, is not asked for again; nor what is being done.
+            const std::string variation = situation.variation == "plain" ? "" : situation.variation;
+            std::erase_if(a.change, [&](const Change& change) {
+                return (change.ask && isAsked(*change.ask, situation.asks)) ||
+                       (change.instead && *change.instead == Instead{situation.movement, variation});
+            });
         }
         if (a.prepare.empty()) a.prepare = said(c->prepare);
         if (a.progress.empty()) a.progress = c->progress;

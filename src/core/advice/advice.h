@@ -18,11 +18,18 @@ struct Cue {
     std::vector<std::string> claims;
 };
 
+/// A movement that is done instead of one that hurts.
+struct Instead {
+    std::string movement, variation;  ///< variation: empty = plain
+    bool operator==(const Instead&) const = default;
+};
+
 /// A change of set-up, or an easier version.
 struct Change {
     std::string text;
     std::vector<std::string> claims;
-    std::optional<Ask> ask{};  ///< what taking it asks of the next set; nothing: it is said and done
+    std::optional<Ask> ask{};          ///< what taking it asks of the next set; nothing: it is said and done
+    std::optional<Instead> instead{};  ///< what is filmed next where it is taken
 };
 
 /// One step of preparation with its dose.
@@ -67,6 +74,7 @@ struct Signs {
     std::vector<std::string> with, without;  ///< faults found besides: at least one, none
     std::vector<std::string> measures;       ///< the finding rests on one of these (ids)
     std::vector<std::string> felt;           ///< the client felt it in one of these places
+    std::vector<std::string> lacks;          ///< none of these aids is in use: with one of them it is not this
 };
 
 /// A likely cause of a fault.
@@ -74,6 +82,8 @@ struct Limiter {
     std::string id;
     Signs signs;
     std::string why;  ///< what it means, ends the trace: "tires rather than lacks the skill"
+    std::string
+        against;  ///< said where an aid that is in use rules it out: "not the ankles: it is there on the wedge too"
 };
 
 /// What a coach can do about one fault in some situations (data/advice/*.json). Parts that a card leaves empty are

@@ -73,6 +73,7 @@ Signs signsAt(const Json& o, const std::string& path) {
     s.without = textsAt(o, "without", path);
     s.measures = textsAt(o, "measures", path);
     s.felt = textsAt(o, "felt", path);
+    s.lacks = textsAt(o, "lacks", path);
     return s;
 }
 
@@ -82,6 +83,14 @@ std::optional<Ask> askAt(const Json& o, const std::string& path) {
     const Json& ask = objectAt(o, "ask", path);
     const std::string at = path + "/ask";
     return Ask{textAt(ask, "kind", at, true), textAt(ask, "rung", at, true), numberAt(ask, "amount", at)};
+}
+
+/// The movement that is done instead; whether there is one of that name is the tests' business as well.
+std::optional<Instead> insteadAt(const Json& o, const std::string& path) {
+    if (!o.contains("instead")) return std::nullopt;
+    const Json& instead = objectAt(o, "instead", path);
+    const std::string at = path + "/instead";
+    return Instead{textAt(instead, "movement", at, true), textAt(instead, "variation", at, false)};
 }
 
 /// Reads cards against the faults and claims they may name.
@@ -107,7 +116,9 @@ struct CardReader {
             const Json& l = objectAt(o, "limiter", path);
             const std::string at = path + "/limiter";
             c.limiter = Limiter{textAt(l, "id", at, true), signsAt(objectAt(l, "signs", at), at + "/signs"),
-                                textAt(l, "why", at, true)};
+                                textAt(l, "why", at, true), textAt(l, "against", at, false)};
+            if (!c.limiter->signs.lacks.empty() && c.limiter->against.empty())
+                throw Refused{at + "/against", "must say why an aid rules it out"};
         }
         for (const Json& s : listAt(o, "say", path)) {
             const std::string at = path + "/say/" + std::to_string(c.say.size());
@@ -116,7 +127,7 @@ struct CardReader {
         }
         for (const Json& s : listAt(o, "change", path)) {
             const std::string at = path + "/change/" + std::to_string(c.change.size());
-            c.change.push_back({textAt(s, "text", at, true), claimsAt(s, at), askAt(s, at)});
+            c.change.push_back({textAt(s, "text", at, true), claimsAt(s, at), askAt(s, at), insteadAt(s, at)});
         }
         for (const Json& s : listAt(o, "prepare", path)) {
             const std::string at = path + "/prepare/" + std::to_string(c.prepare.size());

@@ -51,37 +51,51 @@ bool otherLegDidWell(const Finding& f, const SetResult& r) {
     });
 }
 
+/// What a sign says for a cause. Ours: what only the client can tell, then what differs between repetitions, legs and
+/// faults of the same set, then what holds for every repetition.
+constexpr int kFeltSays = 4, kOthersSay = 3, kLateSays = 3, kOneSideSays = 3, kLoadSays = 2, kAlwaysSays = 1;
+
 struct Matcher {
     const Finding& finding;
     const SetResult& result;
     std::vector<int> chances;
     Counsel::Trace trace;  ///< what speaks for the limiter
+    int evidence = 0;      ///< how much that is
 
     bool holds(const Signs& s) {
         trace = {s.reps, finding.reps, static_cast<int>(chances.size()), {}, {}, false, false, {}};
+        evidence = 0;
         switch (s.reps) {
             case Signs::Reps::Any: break;
             case Signs::Reps::Late:
                 if (!isLate(finding, chances)) return false;
+                evidence += kLateSays;
                 break;
             case Signs::Reps::FromFirst:
                 if (chances.empty() || finding.reps.empty() || finding.reps.front() != chances.front()) return false;
+                evidence += kAlwaysSays;
                 break;
         }
         if (s.oneSide) {
             if (!otherLegDidWell(finding, result)) return false;
             trace.oneSide = finding.side;
+            evidence += kOneSideSays;
         }
         if (s.loaded) {
             const bool loaded = result.context.loaded();
             if (loaded != *s.loaded) return false;
             trace.loaded = loaded;
+            evidence += kLoadSays;
         }
         if (!s.with.empty()) {
             if (!found(result, s.with)) return false;
             trace.withOthers = true;
+            evidence += kOthersSay;
         }
-        if (!s.without.empty() && found(result, s.without)) return false;
+        if (!s.without.empty()) {
+            if (found(result, s.without)) return false;
+            evidence += kAlwaysSays;
+        }
         if (!s.felt.empty()) {
             const auto& felt = result.context.felt;
             const bool there = std::any_of(felt.begin(), felt.end(), [&](const std::string& place) {
@@ -89,6 +103,7 @@ struct Matcher {
             });
             if (!there) return false;
             trace.felt = true;
+            evidence += kFeltSays;
         }
         return s.measures.empty() ||
                std::find(s.measures.begin(), s.measures.end(), finding.measure.name()) != s.measures.end();
@@ -104,14 +119,26 @@ Counsel counselFor(const Finding& finding, const SetResult& result, const Advice
     situation.above = finding.value > finding.edge;
     if (finding.severity != Severity::Unsure) {
         Matcher matcher{finding, result, chancesOf(finding, result), {}};
+        int most = -1;
         for (const Card& card : book.cards) {
             if (card.fault != finding.fault || !card.limiter || !card.when.holds(situation)) continue;
-            if (!matcher.holds(card.limiter->signs)) continue;
-            c.limiter = situation.limiter = card.limiter->id;
+            const Limiter& limiter = *card.limiter;
+            if (!matcher.holds(limiter.signs)) continue;
+            auto inUse = [&](const std::string& aid) {
+                return std::find(situation.aids.begin(), situation.aids.end(), aid) != situation.aids.end();
+            };
+            if (std::any_of(limiter.signs.lacks.begin(), limiter.signs.lacks.end(), inUse)) {
+                if (std::find(c.ruledOut.begin(), c.ruledOut.end(), limiter.against) == c.ruledOut.end())
+                    c.ruledOut.push_back(limiter.against);
+                continue;
+            }
+            if (matcher.evidence <= most) continue;
+            most = matcher.evidence;
+            c.limiter = limiter.id;
             c.trace = matcher.trace;
-            c.trace.why = card.limiter->why;
-            break;
+            c.trace.why = limiter.why;
         }
+        situation.limiter = c.limiter;
     }
     c.advice = adviceFor(finding.fault, situation, book);
     return c;

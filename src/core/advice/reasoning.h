@@ -22,11 +22,13 @@ struct Counsel {
         bool felt = false;        ///< where the client felt it
         std::string why;          ///< the limiter's own words
     } trace;
-    Advice advice;  ///< what fits the situation and the likely cause
+    std::vector<std::string> ruledOut;  ///< what it is not, though its signs are there: the limiters' own words
+    Advice advice;                      ///< what fits the situation and the likely cause
 };
 
-/// The first limiter, in the order of the cards, whose signs the set shows and whose card holds here. Findings that
-/// could not be settled get the plain advice.
+/// The limiter whose signs the set shows, whose card holds here, and for which most speaks: what the client felt more
+/// than other faults, how it goes over the set and which leg, those more than a load (the weights are ours). Of equals
+/// the first in the order of the cards. Findings that could not be settled get the plain advice.
 Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book);
 
 // Advice that answers no finding: ids of the cards.

@@ -37,6 +37,7 @@ Situation situationOf(const SetResult& result) {
     s.school = result.standard;
     s.hands = handsName(c.movement.hands(c.variation));
     s.room = c.movement.needsRoom(c.variation);
+    s.swings = c.movement.swings(c.variation);
     s.loaded = c.loaded();
     if (c.wedgeDeg > 0) s.aids.push_back("wedge");
     if (c.boxCm > 0 || c.variation == "box") s.aids.push_back("box");
@@ -45,16 +46,19 @@ Situation situationOf(const SetResult& result) {
     s.effort = c.effort;
     s.choices = result.choices;
     s.level = levelName(result.stop.level);
-    s.complaint = c.pain.place;
+    for (const PainSpot& spot : c.pain.spots) s.complaints.push_back(spot.place);
     s.felt = c.felt;
     s.asks = c.asks;
     return s;
 }
 
+bool isLeftAlone(const Situation& s) {
+    return (s.swings || s.hands == "overhead") && (s.level == "lighten" || s.level == "care");
+}
+
 bool When::holds(const Situation& s) const {
     if (!anyOf(families, s.family) || !anyOf(movements, s.movement) || !anyOf(variations, s.variation) ||
-        !anyOf(schools, s.school) || !anyOf(hands, s.hands) || !anyOf(complaints, s.complaint) ||
-        !anyOf(levels, s.level))
+        !anyOf(schools, s.school) || !anyOf(hands, s.hands) || !anyOf(levels, s.level))
         return false;
     if (room && *room != s.room) return false;
     if (loaded && *loaded != s.loaded) return false;
@@ -62,9 +66,11 @@ bool When::holds(const Situation& s) const {
     auto inUse = [&](const std::string& aid) { return std::find(s.aids.begin(), s.aids.end(), aid) != s.aids.end(); };
     if (!aids.empty() && std::none_of(aids.begin(), aids.end(), inUse)) return false;
     if (std::any_of(lacks.begin(), lacks.end(), inUse)) return false;
-    if (!felt.empty() &&
-        std::none_of(s.felt.begin(), s.felt.end(), [&](const std::string& place) { return anyOf(felt, place); }))
-        return false;
+    auto meets = [](const std::vector<std::string>& wanted, const std::vector<std::string>& are) {
+        return wanted.empty() ||
+               std::any_of(are.begin(), are.end(), [&](const std::string& is) { return anyOf(wanted, is); });
+    };
+    if (!meets(felt, s.felt) || !meets(complaints, s.complaints)) return false;
     return std::all_of(choices.begin(), choices.end(), [&](const auto& wanted) {
         const auto is = s.choices.find(wanted.first);
         const std::string option = is == s.choices.end() ? "none" : is->second.substr(0, is->second.find(':'));

@@ -20,15 +20,20 @@ struct Situation {
     std::string shoes;              ///< id; empty: not said
     std::optional<int> effort;      ///< 0–10, the client's own; nothing: not said
     bool room = false;              ///< the movement needs room around it: nothing may stand close
+    bool swings = false;            ///< a weight swings between the legs
     Choices choices;                ///< of the school, with those of the set or client in their place
     std::string level = "free";     ///< what may be said at all: free, lighten, care or stop (levelName())
-    std::string complaint;          ///< id of a painful place; empty: none
-    std::vector<std::string> felt;  ///< ids of where the set was felt
-    std::string limiter;            ///< the likely cause; empty: none stood out
-    Asks asks;                      ///< what was asked of the set
-    MeasureId measure;              ///< the finding's
-    bool above = false;             ///< it is over its band, not under it
+    std::vector<std::string> complaints;  ///< ids of painful places
+    std::vector<std::string> felt;        ///< ids of where the set was felt
+    std::string limiter;                  ///< the likely cause; empty: none stood out
+    Asks asks;                            ///< what was asked of the set
+    MeasureId measure;                    ///< the finding's
+    bool above = false;                   ///< it is over its band, not under it
 };
+
+/// Whether nothing is said to better a movement, only what is done instead: a weight swings or is overhead, and
+/// something hurts or was cleared within limits only.
+bool isLeftAlone(const Situation& situation);
 
 /// "free", "lighten", "care"; "stop" of everything that stops.
 std::string levelName(StopAnswer::Level level);

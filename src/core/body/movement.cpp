@@ -113,6 +113,7 @@ Result<Movement> parseMovement(const std::string& text, const std::string& name)
         if (m.phases.size() != 4) throw Refused{"/phases", "must name the four parts of a repetition"};
         m.measures = textsAt(root, "measures", "");
         m.standards = textsAt(root, "standards", "");
+        m.camera = textsAt(root, "camera", "");
         m.setUp = textsAt(root, "set_up", "");
         if (m.standards.empty()) throw Refused{"/standards", "must name at least one"};
         const Json& variations = listAt(root, "variations", "");

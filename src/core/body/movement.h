@@ -58,7 +58,8 @@ struct Movement {
     std::vector<std::string> measures;
     std::vector<Variation> variations;   ///< the plain one is not listed
     std::vector<std::string> standards;  ///< the default one first
-    std::vector<std::string> setUp;      ///< what to check before filming, sentences
+    std::vector<std::string> camera;     ///< where to put it, sentences
+    std::vector<std::string> setUp;      ///< what to look at before the first repetition, sentences
 
     const Variation* variation(const std::string& variationId) const;
     /// Where the weight is in this variation.

@@ -133,6 +133,7 @@ Result<AskBook> parseAsks(const std::string& text, const std::string& name) {
 Json writeAsk(const Ask& a) {
     Json o{{"kind", a.kind}, {"rung", a.rung}, {"by", a.by}, {"on", a.on}, {"why", a.why}, {"movement", a.movement}};
     if (a.amount) o["amount"] = *a.amount;
+    if (a.pain) o["pain"] = *a.pain;
     return o;
 }
 
@@ -141,6 +142,7 @@ Ask readAsk(const Json& o) {
     a.kind = o.at("kind").get<std::string>();
     a.rung = o.at("rung").get<std::string>();
     if (o.contains("amount")) a.amount = o.at("amount").get<double>();
+    if (o.contains("pain")) a.pain = o.at("pain").get<int>();
     a.by = o.value("by", ""), a.on = o.value("on", ""), a.why = o.value("why", ""),
     a.movement = o.value("movement", "");
     return a;

@@ -20,6 +20,7 @@ struct Ask {
     std::string on{};                ///< the day, ISO 8601
     std::string why{};               ///< id of the fault or the painful place it was asked for; empty: not said
     std::string movement{};          ///< it was asked of; empty: whichever, as the cards of advice have it
+    std::optional<int> pain{};       ///< 0–10, what it was asked for where something hurt
 
     bool operator==(const Ask&) const = default;
 };

@@ -216,6 +216,18 @@ SetFacts askedAnew(SetFacts facts, Asks asks, const Catalogue& catalogue) {
     return facts;
 }
 
+SetFacts atMovement(SetFacts facts, const std::string& movement, const std::string& variation,
+                    const Catalogue& catalogue) {
+    const bool other = facts.movement != movement;
+    Asks asks = facts.asks;
+    if (other) facts = askedAnew(std::move(facts), {}, catalogue);
+    facts.movement = movement;
+    facts.variation = variation;
+    if (!other) return facts;
+    facts.substitute.reset();
+    return askedAnew(std::move(facts), std::move(asks), catalogue);
+}
+
 SetFacts factsAfter(const EditedSet& set, const Catalogue& catalogue) {
     return askedAnew(nextSet(set.facts), asksAfter(set), catalogue);
 }

@@ -63,6 +63,10 @@ SetContext contextOf(const SetFacts& facts, const Movement& movement, const std:
 /// A set of which these are asked instead of what was: what is set up for an ask (a box, a wedge, a post) comes and
 /// goes with it; what was asked before and still is stays as the coach has it.
 SetFacts askedAnew(SetFacts facts, Asks asks, const Catalogue& catalogue);
+/// The same client at another movement or variation: what was set up for an ask of the movement before goes with it,
+/// and what is asked of this one is set up. A substitute ends with its movement.
+SetFacts atMovement(SetFacts facts, const std::string& movement, const std::string& variation,
+                    const Catalogue& catalogue);
 /// What the set after this one starts from: nextSet(), and what is asked from then on.
 SetFacts factsAfter(const EditedSet& set, const Catalogue& catalogue);
 

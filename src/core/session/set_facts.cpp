@@ -34,6 +34,17 @@ Asks asksFrom(const json& list) {
     return out;
 }
 
+json substituteJson(const std::optional<Substitute>& s) {
+    if (!s) return nullptr;
+    return {{"of", s->of}, {"variation", s->variation}, {"why", s->why}, {"pain", optional(s->pain)}, {"by", s->by},
+            {"on", s->on}};
+}
+std::optional<Substitute> substituteFrom(const json& o) {
+    if (!o.is_object()) return std::nullopt;
+    return Substitute{o.at("of").get<std::string>(), o.value("variation", ""), o.value("why", ""),
+                      optionalAt<int>(o, "pain"),    o.value("by", ""),        o.value("on", "")};
+}
+
 json logJson(const SetLog& l) {
     return {{"kind", kSetKinds[static_cast<std::size_t>(l.kind)]},
             {"held", l.load.held},
@@ -44,6 +55,8 @@ json logJson(const SetLog& l) {
             {"pole", l.pole},
             {"shoes", l.shoes},
             {"effort", optional(l.effort)},
+            {"ended_by", l.endedBy},
+            {"planned_reps", l.plannedReps},
             {"note", l.note}};
 }
 SetLog logFrom(const json& o) {
@@ -55,6 +68,8 @@ SetLog logFrom(const json& o) {
     l.belt = o.value("belt", false), l.pole = o.value("pole", false);
     l.shoes = o.value("shoes", "");
     l.effort = optionalAt<int>(o, "effort");
+    l.endedBy = o.value("ended_by", "");
+    l.plannedReps = o.value("planned_reps", 0);
     l.note = o.value("note", "");
     return l;
 }
@@ -63,6 +78,7 @@ SetLog logFrom(const json& o) {
 
 SetFacts nextSet(SetFacts facts) {
     facts.log.effort.reset();
+    facts.log.endedBy.clear();
     facts.log.note.clear();
     facts.felt.clear();
     facts.pain.roseBefore |= facts.pain.rose();
@@ -83,15 +99,17 @@ json writeFacts(const SetFacts& f) {
             {"pain_before", optional(f.pain.before)},
             {"pain_after", optional(f.pain.after)},
             {"pain_sharp", f.pain.sharp},
-            {"pain_place", f.pain.place},
+            {"pain_place", painSpotsText(f.pain.spots)},
             {"red_flags", f.pain.redFlags},
             {"cleared_flags", f.pain.cleared},
+            {"cleared_for", f.pain.limits},
             {"pain_rose_before", f.pain.roseBefore},
             {"choices", f.choices},
             {"felt", f.felt},
             {"mass_kg", f.massKg},
             {"shirt", kShirts[static_cast<std::size_t>(f.shirt)]},
             {"asks", asksJson(f.asks)},
+            {"substitute", substituteJson(f.substitute)},
             {"log", logJson(f.log)}};
 }
 SetFacts readFacts(const json& o) {
@@ -109,16 +127,18 @@ SetFacts readFacts(const json& o) {
     f.pain.before = optionalAt<int>(o, "pain_before");
     f.pain.after = optionalAt<int>(o, "pain_after");
     f.pain.sharp = o.value("pain_sharp", false);
-    f.pain.place = o.value("pain_place", "");
+    f.pain.spots = painSpotsFrom(o.value("pain_place", ""));
     f.pain.redFlags = o.value("red_flags", std::vector<std::string>());
     f.pain.roseBefore = o.value("pain_rose_before", false);
     f.pain.cleared = o.value("cleared_flags", std::vector<std::string>());
+    f.pain.limits = o.value("cleared_for", std::vector<std::string>());
     f.choices = o.value("choices", Choices());
     f.felt = o.value("felt", std::vector<std::string>());
     f.massKg = o.value("mass_kg", 0.0);
     const auto shirt = std::find(kShirts.begin(), kShirts.end(), o.value("shirt", ""));
     if (shirt != kShirts.end()) f.shirt = static_cast<Shirt>(shirt - kShirts.begin());
     f.asks = asksFrom(o.value("asks", json::array()));
+    if (o.contains("substitute")) f.substitute = substituteFrom(o.at("substitute"));
     if (o.contains("log")) f.log = logFrom(o.at("log"));
     if (o.value("warm_up", false)) f.log.kind = SetKind::WarmUp;  // as it was kept before there was a log
     return f;

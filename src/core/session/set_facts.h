@@ -33,8 +33,19 @@ struct SetLog {
     bool belt = false, pole = false;
     std::string shoes;          ///< id of present/log_words.h; empty: nothing said
     std::optional<int> effort;  ///< 0–10, the client's own
+    std::string endedBy;        ///< what ended the set, id of present/log_words.h; empty: nothing said
+    int plannedReps = 0;        ///< 0: none were planned
     std::string note;
     bool operator==(const SetLog&) const = default;
+};
+
+/// What is done instead of a movement that hurt, until the coach goes back to it.
+struct Substitute {
+    std::string of, variation;  ///< ids of the movement that hurt
+    std::string why;            ///< the places, as painSpotsText() has them
+    std::optional<int> pain;    ///< 0–10, what it was then
+    std::string by, on;         ///< the coach; the day, ISO 8601
+    bool operator==(const Substitute&) const = default;
 };
 
 /// What the coach says of a set, by ids: the movement's data is looked up in the catalogue.
@@ -52,6 +63,7 @@ struct SetFacts {
     double massKg = 0;              ///< of the client when the set was filmed; 0 = not known
     Shirt shirt = Shirt::NotSaid;   ///< the back is read only where it is known to lie on
     Asks asks;                      ///< what was asked of this set; it is judged by it
+    std::optional<Substitute> substitute;
     SetLog log;
 
     /// What is held ÷ body mass: from the load and the mass where both are known, else as the coach said.
