@@ -280,7 +280,10 @@ void SayCard::fill() {
     m_given->setText(m_given->isChecked() ? tr("Said ✓") : otherWords ? tr("Other said") : tr("I said it"));
     if (otherWords) m_given->setToolTip(tr("Said: %1").arg(m_givenWords));
     m_why->setText(m_saying.why);
-    m_trace->setText(m_saying.trace.isEmpty() ? QString() : "Likely: " + m_saying.trace + ".");
+    // In a low window what to do about pain needs the room; its rule stands among the notes.
+    m_why->setVisible(!m_compact || !m_saying.lead);
+    const bool likely = m_saying.trace.contains(QChar(0x2192));  // else it says only what it is not
+    m_trace->setText(m_saying.trace.isEmpty() ? QString() : (likely ? "Likely: " : "") + m_saying.trace + ".");
     m_trace->setVisible(!m_saying.trace.isEmpty() && !m_compact);
     m_picture->setVisible(!m_compact);
     m_where->setVisible(!m_compact);
