@@ -137,6 +137,30 @@ QString askOrigin(const Ask& ask, const AdviceBook& book) {
     return out.isEmpty() ? QString() : tr("asked %1").arg(out.join(", "));
 }
 
+QString PainTrial::text() const {
+    return tr("Pain %1 → %2: %3").arg(before).arg(after).arg(with);
+}
+
+std::optional<PainTrial> painTrialOf(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths) {
+    const Movement* movement = catalogue.movement(facts.movement);
+    if (!facts.pain.after || !movement) return std::nullopt;
+    auto tried = [after = *facts.pain.after](int before, const QString& with) {
+        return PainTrial{with, before, after, substituteAnswer(before, after)};
+    };
+    if (const auto& s = facts.substitute; s && s->pain) {
+        const Movement* of = catalogue.movement(s->of);
+        return tried(*s->pain, tr("%1 instead of %2")
+                                   .arg(movementTitle(*movement, facts.variation),
+                                        of ? movementTitle(*of, s->variation) : QString::fromStdString(s->of))
+                                   .toLower());
+    }
+    // What was asked last is what was tried.
+    const auto ask = std::find_if(facts.asks.rbegin(), facts.asks.rend(),
+                                  [&](const Ask& a) { return a.pain && rungOf(a, catalogue.asks, *movement); });
+    if (ask == facts.asks.rend()) return std::nullopt;
+    return tried(*ask->pain, askText(*ask, catalogue.asks, *movement, lengths));
+}
+
 QString asksText(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths) {
     const Movement* movement = catalogue.movement(facts.movement);
     QStringList out;

@@ -38,6 +38,16 @@ QString aidsText(const SetFacts& facts, Lengths lengths);
 QString askText(const Ask& ask, const AskBook& book, const Movement& movement, Lengths lengths);
 /// Who asked it, when and what for: "asked by Wenna, 3 Dec, for: Depth not reached"; as much of it as is known.
 QString askOrigin(const Ask& ask, const AdviceBook& book);
+
+/// What hurt when an easier version was taken for it, and after a set that was done so.
+struct PainTrial {
+    QString with;  ///< "to the box, 45 cm"; "bridge instead of squat"
+    int before = 0, after = 0;
+    SubstituteAnswer answer = SubstituteAnswer::Next;
+    QString text() const;  ///< "Pain 3 → 1: to the box, 45 cm"
+};
+/// Nothing: nothing was tried for pain, or it was not asked after the set.
+std::optional<PainTrial> painTrialOf(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths);
 /// All that was asked of a set, "to the box, 42 cm · a pause below, 2 s"; empty where nothing was.
 QString asksText(const SetFacts& facts, const Catalogue& catalogue, Lengths lengths);
 

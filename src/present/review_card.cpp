@@ -92,32 +92,8 @@ void ReviewPresenter::tell(Saying& s, const Advice& a) const {
     if (result().stop.level == StopAnswer::Level::Care) s.progress = "Only as far as was cleared.";
 }
 
-QString ReviewPresenter::PainTrial::text() const {
-    return tr("Pain %1 → %2: %3").arg(before).arg(after).arg(with);
-}
-
-std::optional<ReviewPresenter::PainTrial> ReviewPresenter::painTrial() const {
-    const SetFacts& facts = m_state.edited.facts;
-    if (!facts.pain.after) return std::nullopt;
-    PainTrial t;
-    t.after = *facts.pain.after;
-    auto tried = [&](int before, const QString& with) {
-        t.before = before, t.with = with;
-        t.answer = substituteAnswer(before, t.after);
-        return std::optional(t);
-    };
-    if (const auto& s = facts.substitute; s && s->pain) {
-        const Movement* of = m_catalogue->movement(s->of);
-        return tried(*s->pain, tr("%1 instead of %2")
-                                   .arg(movementTitle(), of ? present::movementTitle(*of, s->variation) : text(s->of))
-                                   .toLower());
-    }
-    // What was asked last is what was tried.
-    const auto& movement = result().context.movement;
-    const auto ask = std::find_if(facts.asks.rbegin(), facts.asks.rend(),
-                                  [&](const Ask& a) { return a.pain && rungOf(a, m_catalogue->asks, movement); });
-    if (ask == facts.asks.rend()) return std::nullopt;
-    return tried(*ask->pain, askText(*ask, m_catalogue->asks, movement, m_lengths));
+std::optional<PainTrial> ReviewPresenter::painTrial() const {
+    return painTrialOf(m_state.edited.facts, *m_catalogue, m_lengths);
 }
 
 /// Pain, or a set felt in the wrong place, is answered before what the picture shows.
@@ -128,7 +104,14 @@ std::vector<const char*> ReviewPresenter::leads() const {
         out.push_back(kPainTrial);
     else if (result().stop.level == StopAnswer::Level::Lighten)
         out.push_back(kPainCard);
-    if (!adviceWithoutFinding(kFeltCard, result(), advice()).say.empty()) out.push_back(kFeltCard);
+    // Back, neck and knee come first whatever was seen; a calf does not come before what is clear.
+    static constexpr std::array kFirst{"low-back", "mid-back", "neck", "knee"};
+    const auto& felt = result().context.felt;
+    const bool first = std::any_of(felt.begin(), felt.end(), [](const std::string& place) {
+        return std::find(kFirst.begin(), kFirst.end(), place) != kFirst.end();
+    });
+    const bool clear = !result().findings.empty() && result().findings.front().severity == Severity::Clear;
+    if ((first || !clear) && !adviceWithoutFinding(kFeltCard, result(), advice()).say.empty()) out.push_back(kFeltCard);
     return out;
 }
 

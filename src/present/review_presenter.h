@@ -142,14 +142,6 @@ class ReviewPresenter {
         Severity severity = Severity::Clear;
         double atS = 0;
     };
-    /// What hurt when an easier version was taken for it, and after this set, which was done so.
-    struct PainTrial {
-        QString with;  ///< "to the box, 45 cm"; "bridge instead of squat"
-        int before = 0, after = 0;
-        SubstituteAnswer answer = SubstituteAnswer::Next;
-        QString text() const;  ///< "Pain 3 → 1: to the box, 45 cm"
-    };
-    /// Nothing: nothing was tried for pain, or it was not asked after the set.
     std::optional<PainTrial> painTrial() const;
     /// Cards there are: pain and what was felt first, then the findings.
     int findingCount() const;

@@ -550,6 +550,25 @@ class TestBetween : public QObject {
         QVERIFY(cue && cue->wording == "sit on the wall" && QString::fromStdString(cue->fault) == fault);
     }
 
+    /// What was tried for pain stands with what hurts: before, after, and whether it was kept.
+    void theClientsPageTellsWhatWasTriedForPain() {
+        openTheSet(0);
+        SetFacts facts = document().facts();
+        facts.pain.after = 1, facts.pain.spots = {{"knee-front", BodySide::Left}};
+        facts.asks = {{"depth", "box", 45, "Perran", "2026-12-01", "knee-front", facts.movement, 3}};
+        document().apply(FactsSet{facts}, "test");
+        QVERIFY(waitForWork(w()));
+        QCOMPARE(text("findingTitle"), QString("Pain 3 → 1: to the box, 45 cm"));
+        key(w(), Qt::Key_P, Qt::ControlModifier);
+        QTRY_VERIFY_WITH_TIMEOUT(w().currentView() == w().client(), kLong);
+        const QString hurts = child<QLabel>(w().client(), "hurts")->text();
+        QVERIFY2(hurts.contains("Pain 3 → 1: to the box, 45 cm. Kept."), qPrintable(hurts));
+        QVERIFY2(hurts.contains("asked: <b>to the box, 45 cm</b>") && hurts.contains("by Perran"), qPrintable(hurts));
+        w().actions().get("home")->trigger();
+        w().actions().get("undo")->trigger();
+        QVERIFY(waitForWork(w()));
+    }
+
     void theClientsPageIsReadAndWritten() {
         openTheSet(1);
         key(w(), Qt::Key_P, Qt::ControlModifier);

@@ -224,6 +224,33 @@ class TestAdvice : public QObject {
         NO_PROBLEMS(p);
     }
 
+    /// Whom the floor is too far down for gets every drill on a chair, and nobody else does.
+    void everyDrillOfTheFloorHasAChairVersion() {
+        Problems p;
+        std::set<std::string> chairs;
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            for (const char* where : {"floor", "chair"}) {
+                Situation s = plain;
+                s.choices["drills"] = where;
+                for (const Found& f : findable(standard, movement)) {
+                    s.measure = f.measure, s.above = f.above;
+                    const Advice a = adviceFor(f.fault, s, book());
+                    const bool chair = std::string(where) == "chair";
+                    WRONG_UNLESS(p, !a.prepare.empty(), spoken(s, f.fault));
+                    for (const Drill& d : a.prepare) {
+                        WRONG_UNLESS(p, !claims(d.claims, chair ? "needs-floor" : "on-a-chair"),
+                                     spoken(s, f.fault) + ": " + d.text.c_str());
+                        if (claims(d.claims, "on-a-chair")) chairs.insert(d.text);
+                    }
+                    for (const Change& c : a.change)
+                        WRONG_UNLESS(p, !chair || !claims(c.claims, "needs-floor"), QString::fromStdString(c.text));
+                }
+            }
+        });
+        QVERIFY(chairs.size() > 15);
+        NO_PROBLEMS(p);
+    }
+
     /// What is logged is not asked for: a wedge that is in, the box the client sits to, flat shoes, the post in hand;
     /// and kilos are a load, whatever the variation is called.
     void adviceSeesWhatIsLogged() {
@@ -391,6 +418,61 @@ class TestAdvice : public QObject {
                                  QString::fromStdString(cue.text));
             }
         });
+        NO_PROBLEMS(p);
+    }
+
+    /// No text is kept from every situation there can be, by its own claims or by a more special card.
+    void everyTextIsSaidSomewhere() {
+        struct Waiting {
+            const Card* card;
+            std::set<std::string> texts;  ///< with their part, not said yet
+        };
+        std::map<std::string, std::vector<Waiting>> waiting;
+        std::size_t all = 0;
+        auto parts = [](const auto& from) {
+            std::set<std::string> out;
+            for (const auto& t : from.say) out.insert("say: " + t.text);
+            for (const auto& t : from.change) out.insert("change: " + t.text);
+            for (const auto& t : from.prepare) out.insert("prepare: " + t.text);
+            if (!from.progress.empty()) out.insert("progress: " + from.progress);
+            return out;
+        };
+        for (const Card& c : book().cards) {
+            waiting[c.fault].push_back({&c, parts(c)});
+            all += waiting[c.fault].back().texts.size();
+        }
+        everySituation([&](const Situation& plain, const Standard& standard, const Movement& movement) {
+            std::vector<Found> faults = findable(standard, movement);
+            for (const char* card : {kCleanCard, kFeltCard, kPainCard}) faults.push_back({card, {}, false});
+            for (const Found& f : faults)
+                for (Waiting& w : waiting[f.fault]) {
+                    if (w.texts.empty()) continue;
+                    // As the card wants it, where the coach or the client may say so.
+                    const When& when = w.card->when;
+                    Situation s = plain;
+                    s.measure = f.measure, s.above = f.above;
+                    if (w.card->limiter) s.limiter = w.card->limiter->id;
+                    if (!when.complaints.empty()) s.complaints = {when.complaints.front()};
+                    if (!when.levels.empty()) s.level = when.levels.front();
+                    if (!when.aids.empty()) s.aids = {when.aids.front()};
+                    if (!when.shoes.empty()) s.shoes = when.shoes.front();
+                    if (when.effortFrom) s.effort = when.effortFrom;
+                    if (when.loaded) s.loaded = *when.loaded;
+                    s.felt = when.felt;
+                    if (!when.holds(s)) continue;
+                    for (const bool loaded : {s.loaded, true}) {
+                        s.loaded = loaded;
+                        if (!when.holds(s)) continue;
+                        for (const std::string& text : parts(adviceFor(f.fault, s, book()))) w.texts.erase(text);
+                    }
+                }
+        });
+        Problems p;
+        for (const auto& [fault, cards] : waiting)
+            for (const Waiting& w : cards)
+                for (const std::string& text : w.texts) p.add(QString::fromStdString(fault + ", " + text));
+        qInfo("%zu texts on cards, %lld never said", all, static_cast<long long>(p.all.size()));
+        for (const QString& text : p.all) qInfo("%s", qPrintable(text));
         NO_PROBLEMS(p);
     }
 

@@ -81,6 +81,24 @@ QString ClientView::hurtsText() const {
                        .arg(p.score.value_or(0))
                        .arg(where, p.sharp ? tr(", sharp") : QString()));
     }
+    // What was tried for it, newest first, and what is asked of them now.
+    told = 0;
+    for (auto set = m_file.log.rbegin(); set != m_file.log.rend() && told < kMost; ++set) {
+        const auto trial = painTrialOf(fold(set->edits).facts, *m_catalogue, m_lengths);
+        if (!trial) continue;
+        ++told;
+        out.append(tr("%1: %2. %3")
+                       .arg(dayText(set->heldOn), trial->text().toHtmlEscaped(),
+                            trial->answer == SubstituteAnswer::Keep ? tr("Kept.") : tr("No better.")));
+    }
+    const auto& places = painPlaces();
+    for (const Ask& ask : m_file.log.empty() ? Asks() : asksAfter(fold(m_file.log.back().edits)))
+        if (std::find(places.begin(), places.end(), ask.why) != places.end())
+            if (const Movement* movement = m_catalogue->movement(ask.movement))
+                if (const QString text = askText(ask, m_catalogue->asks, *movement, m_lengths); !text.isEmpty())
+                    out.append(tr("%1, asked: <b>%2</b> <span>(%3)</span>")
+                                   .arg(QString::fromStdString(movement->title).toHtmlEscaped(), text.toHtmlEscaped(),
+                                        askOrigin(ask, m_catalogue->advice).toHtmlEscaped()));
     return out.join("<br>");
 }
 

@@ -28,7 +28,7 @@ ChoiceOption readOption(const Json& o, const std::string& path) {
     ChoiceOption out;
     out.id = textAt(o, "id", path, true);
     out.title = textAt(o, "title", path, true);
-    out.with = textAt(o, "with", path, true);
+    out.with = textAt(o, "with", path, false);
     out.setUp = textAt(o, "set_up", path, false);
     out.asksNumber = flagAt(o, "asks_number", path);
     for (const Json& b : listAt(o, "bands", path))
@@ -142,7 +142,7 @@ Standard withChoices(const Standard& school, const ChoiceBook& book, const Choic
         std::erase_if(out.bands, [&](const Band& b) { return names(bands, b.measure); });
         out.bands.insert(out.bands.end(), bands.begin(), bands.end());
         out.choices[c.id] = chosen->second;
-        out.changed.push_back(option->with);
+        if (!option->with.empty()) out.changed.push_back(option->with);
     }
     return out;
 }
