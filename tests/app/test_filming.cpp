@@ -622,6 +622,14 @@ class TestFilming : public QObject {
         QVERIFY(scene().reason.contains("Chest pain"));
         QTest::qWait(3500);
         QVERIFY(filming()->phase() == Filming::Phase::Watching);
+        // A key films all the same, and looking at the question again does not end that.
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->isClientReady(), kLong);
+        QTest::keyClick(film(), Qt::Key_Space);
+        QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
+        m_window->actions().get("pain")->trigger();
+        QTest::keyClick(m_window->question(), Qt::Key_Escape);
+        QTest::qWait(500);
+        QVERIFY(filming()->phase() == Filming::Phase::Filming);
     }
 
     void consentTakenBackOffersErasure() {

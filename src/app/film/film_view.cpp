@@ -297,15 +297,16 @@ void FilmView::setClient(const store::Client& client) {
 
 void FilmView::askWhatHurts() {
     const QDate today = QDate::currentDate();
+    const bool wentOn = m_stop.scored();
     m_stop = stopAnswer(store::painOf(m_client, today));
     m_painTap->ask(m_client, today);
     if (!m_client.consent) m_painTap->hide();
     m_filming->setBegins(!m_painTap->isHidden()          ? Filming::Begins::Not
                          : m_stop.scored() && !m_covered ? Filming::Begins::ByItself
                                                          : Filming::Begins::ByKey);
-    // Named in the middle of a set: it ends here.
+    // Named in the middle of a set: it ends here. What was known before, and filmed all the same, goes on.
     const bool moving = m_filming->phase() == Phase::Filming || m_filming->phase() == Phase::CountingIn;
-    if (moving && !m_stop.scored()) m_filming->press();
+    if (moving && wentOn && !m_stop.scored()) m_filming->press();
     refresh();
 }
 
