@@ -21,7 +21,8 @@ QString tr(const char* words) {
 
 }  // namespace
 
-/// Measures whose value lies inside in every repetition but whose ± does not. What is hardly seen has its notice.
+/// Measures that no finding names and that are not settled in every repetition: the value lies inside, or over the edge
+/// by a sliver, and the ± reaches over it. What is hardly seen has its notice.
 std::vector<MeasureId> ReviewPresenter::unsureInside() const {
     std::vector<MeasureId> out;
     for (const auto& band : standard().bands) {

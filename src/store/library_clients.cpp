@@ -3,6 +3,34 @@
 
 namespace zevo::store {
 
+Result<void> Library::Impl::readFlags(Client& c) const {
+    auto q = read(
+        "SELECT flag, since, cleared_on, cleared_by, limits, cleared_until, over_on, over_by FROM "
+        "client_flags WHERE client_id = ? ORDER BY position",
+        {key(c.id)});
+    if (!q) return q.error();
+    while (q->next())
+        c.flags.push_back({q->value(0).toString(), dayAt(*q, 1).value_or(QDate()), dayAt(*q, 2), q->value(3).toString(),
+                           q->value(4).toString(), dayAt(*q, 5), dayAt(*q, 6), q->value(7).toString()});
+    return {};
+}
+
+Result<void> Library::Impl::writeFlags(const Client& c) const {
+    if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {key(c.id)}); !done) return done;
+    for (std::size_t i = 0; i < c.flags.size(); ++i) {
+        const ClientFlag& f = c.flags[i];
+        if (auto done =
+                change("INSERT INTO client_flags (client_id, position, flag, since, cleared_on, cleared_by, limits, "
+                       "cleared_until, over_on, over_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                       {key(c.id), static_cast<int>(i), f.flag, f.since.toString(Qt::ISODate), dayValue(f.clearedOn),
+                        notNull(f.clearedBy), notNull(f.limits), dayValue(f.clearedUntil), dayValue(f.overOn),
+                        notNull(f.overBy)});
+            !done)
+            return done;
+    }
+    return {};
+}
+
 Result<std::vector<ClientSummary>> Library::findClients(const QString& text, bool archived) const {
     // One row a client: their newest set is the largest by day, then by place.
     QString sql = QString(

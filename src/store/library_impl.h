@@ -297,17 +297,17 @@ struct Library::Impl {
         "k.id, k.name, k.stature_cm, k.note, k.consent_on, k.pain_score, k.pain_place, k.pain_sharp, k.pain_on, "
         "k.choices, k.consent_for, k.mass_kg, k.goals, k.emphasis, k.equipment, k.build, k.targets, k.archived";
     static constexpr int kClientColumnCount = 18;
+    static std::optional<QDate> dayAt(const QSqlQuery& q, int column) {
+        const QVariant value = q.value(column);
+        return value.isNull() ? std::nullopt : std::optional(QDate::fromString(value.toString(), Qt::ISODate));
+    }
     static Client clientFrom(const QSqlQuery& q) {
-        auto day = [&](int at) {
-            return q.value(at).isNull() ? std::nullopt
-                                        : std::optional(QDate::fromString(q.value(at).toString(), Qt::ISODate));
-        };
         Client c{ClientId::fromBytes(q.value(0).toByteArray()), q.value(1).toString(), q.value(2).toDouble(),
-                 q.value(3).toString(), day(4)};
+                 q.value(3).toString(), dayAt(q, 4)};
         if (!q.value(5).isNull()) c.complaint.score = q.value(5).toInt();
         c.complaint.spots = painSpotsFrom(q.value(6).toString().toStdString());
         c.complaint.sharp = q.value(7).toBool();
-        c.complaint.askedOn = day(8);
+        c.complaint.askedOn = dayAt(q, 8);
         const QJsonObject choices = QJsonDocument::fromJson(q.value(9).toByteArray()).object();
         for (auto at = choices.begin(); at != choices.end(); ++at)
             c.choices[at.key().toStdString()] = at.value().toString().toStdString();
@@ -324,29 +324,9 @@ struct Library::Impl {
         c.archived = q.value(17).toBool();
         return c;
     }
-    Result<void> readFlags(Client& c) const {
-        auto q = read(
-            "SELECT flag, since, cleared_on, cleared_by, limits, cleared_until, over_on, over_by FROM "
-            "client_flags WHERE client_id = ? ORDER BY position",
-            {key(c.id)});
-        if (!q) return q.error();
-        auto day = [&](int at) {
-            return q->value(at).isNull() ? std::nullopt
-                                         : std::optional(QDate::fromString(q->value(at).toString(), Qt::ISODate));
-        };
-        while (q->next()) {
-            ClientFlag f{q->value(0).toString(),
-                         day(1).value_or(QDate()),
-                         day(2),
-                         q->value(3).toString(),
-                         q->value(4).toString(),
-                         day(5),
-                         day(6),
-                         q->value(7).toString()};
-            c.flags.push_back(f);
-        }
-        return {};
-    }
+    // What a client's flags are (library_clients.cpp).
+    Result<void> readFlags(Client& c) const;
+    Result<void> writeFlags(const Client& c) const;
     static QVariant dayValue(const std::optional<QDate>& day) {
         return day ? QVariant(day->toString(Qt::ISODate)) : QVariant();
     }
@@ -388,19 +368,7 @@ struct Library::Impl {
                         dayValue(c.complaint.askedOn), compact(choices), notNull(c.consentFor), key(c.id)});
             !done)
             return done;
-        if (auto done = change("DELETE FROM client_flags WHERE client_id = ?", {key(c.id)}); !done) return done;
-        for (std::size_t i = 0; i < c.flags.size(); ++i) {
-            const ClientFlag& f = c.flags[i];
-            if (auto done = change(
-                    "INSERT INTO client_flags (client_id, position, flag, since, cleared_on, cleared_by, limits, "
-                    "cleared_until, over_on, over_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                    {key(c.id), static_cast<int>(i), f.flag, f.since.toString(Qt::ISODate), dayValue(f.clearedOn),
-                     notNull(f.clearedBy), notNull(f.limits), dayValue(f.clearedUntil), dayValue(f.overOn),
-                     notNull(f.overBy)});
-                !done)
-                return done;
-        }
-        return {};
+        return writeFlags(c);
     }
 };
 

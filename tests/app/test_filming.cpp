@@ -592,6 +592,8 @@ class TestFilming : public QObject {
     void whatHurtsComesBeforeTheSetAndEndsIt() {
         store::Client known{{}, "Odessa Quillfeather", 168, "", QDate::currentDate()};
         known.complaint = {3, {{"knee-front", BodySide::Left}}, false, QDate::currentDate().addDays(-9)};
+        const QDate before = QDate::currentDate().addDays(-20);
+        known.flags = {{"surgery", before, before.addDays(5), "a surgeon", "no deeper than a chair"}};
         QVERIFY(bool(library().addClient(known)));
         start();
         click("film");
@@ -604,6 +606,7 @@ class TestFilming : public QObject {
         smallPictures();
         film()->virtualPanel()->setDials(dials("", 0));
         waitUntilRight();
+        QVERIFY2(scene().reason.contains("no deeper than a chair"), qPrintable(scene().reason));
         QTest::keyClick(film(), Qt::Key_Space);
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Filming, kLong);
         QTRY_VERIFY_WITH_TIMEOUT(scene().clipS > 1, kLong);
@@ -612,7 +615,7 @@ class TestFilming : public QObject {
         QVERIFY(filming()->phase() == Filming::Phase::Filming);
         QTest::mouseClick(child<QCheckBox>(m_window->question(), "flag-chest"), Qt::LeftButton, {}, {10, 10});
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() != Filming::Phase::Filming, kLong);
-        QCOMPARE(client().flags.size(), std::size_t{1});
+        QCOMPARE(client().flags.size(), std::size_t{2});
         QTest::keyClick(m_window->question(), Qt::Key_Escape);
         // What was filmed is kept, without a finding.
         QTRY_VERIFY_WITH_TIMEOUT(!library().sets(client().id)->empty(), kLong);

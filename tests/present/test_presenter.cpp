@@ -461,6 +461,20 @@ class TestPresenter : public QObject {
         QVERIFY(p.tiles()[1].spoken.contains("partial, turned back"));
     }
 
+    /// A back comes before anything that was seen; a calf not before what is clear, but before a clean set.
+    void whatWasFeltComesFirstWhereItMatters() {
+        auto leads = [](const char* place, double heelCm) {
+            auto spec = made::spec(3);
+            for (auto& r : spec.motion.reps) r.heelRiseCm = heelCm;
+            SetFacts facts = made::factsOf(spec);
+            facts.felt = {place};
+            return ReviewPresenter(made::judged(spec, facts), made::catalogue()).saying().lead;
+        };
+        QVERIFY(leads("low-back", 6) && leads("knee", 6));
+        QVERIFY(!leads("calf", 6));
+        QVERIFY(leads("calf", 0));
+    }
+
     /// Pain of 3 or 4: the easier version first; never the same again, never a step up.
     void painChangesTheCard() {
         const auto spec = made::spec(3);

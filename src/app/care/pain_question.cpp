@@ -178,10 +178,13 @@ void PainQuestion::toggle(const QString& flag, bool stands) {
     emit answered(m_client);
 }
 
-store::ClientFlag* PainQuestion::newest(const QString& flag) {
-    const auto at = std::find_if(m_client.flags.rbegin(), m_client.flags.rend(),
-                                 [&](const store::ClientFlag& f) { return f.flag == flag; });
-    return at == m_client.flags.rend() ? nullptr : &*at;
+const store::ClientFlag* PainQuestion::shown(const QString& flag) const {
+    const QDate today = QDate::currentDate();
+    auto weight = [&](const store::ClientFlag& f) { return f.stands(today) ? 2 : f.cleared(today) ? 1 : 0; };
+    const store::ClientFlag* out = nullptr;
+    for (const store::ClientFlag& f : m_client.flags)
+        if (f.flag == flag && (!out || weight(f) >= weight(*out))) out = &f;
+    return out;
 }
 
 void PainQuestion::beginClearing(const QString& flag) {
@@ -202,16 +205,22 @@ void PainQuestion::beginClearing(const QString& flag) {
 void PainQuestion::recordClearance() {
     const QString by = m_clearedBy->text().trimmed();
     if (by.isEmpty()) return m_clearedBy->setFocus();
-    store::ClientFlag* f = newest(m_clearing);
-    if (!f) return;
-    if (f->cleared(QDate::currentDate())) {
-        f->overOn = m_clearedOn->date();
-        f->overBy = by;
-    } else {
-        f->clearedOn = m_clearedOn->date();
-        f->clearedBy = by;
-        f->limits = m_limits->text().trimmed();
-        f->clearedUntil = m_ends->isChecked() ? std::optional(m_clearedUntil->date()) : std::nullopt;
+    const QDate today = QDate::currentDate();
+    const store::ClientFlag* about = shown(m_clearing);
+    if (!about) return;
+    // Named more than once, it is cleared as one.
+    const bool over = about->cleared(today);
+    for (store::ClientFlag& f : m_client.flags) {
+        if (f.flag != m_clearing || !(over ? f.cleared(today) : f.stands(today))) continue;
+        if (over) {
+            f.overOn = m_clearedOn->date();
+            f.overBy = by;
+            continue;
+        }
+        f.clearedOn = m_clearedOn->date();
+        f.clearedBy = by;
+        f.limits = m_limits->text().trimmed();
+        f.clearedUntil = m_ends->isChecked() ? std::optional(m_clearedUntil->date()) : std::nullopt;
     }
     m_clearing.clear();
     emit answered(m_client);
@@ -225,7 +234,7 @@ void PainQuestion::refresh() {
     m_pain->setAnswer({c.askedOn == today ? c.score : std::nullopt, c.spots, c.askedOn == today && c.sharp});
     auto day = [](const QDate& d) { return QLocale().toString(d, "d MMM yyyy"); };
     for (const Row& row : m_rows) {
-        const store::ClientFlag* f = newest(row.flag);
+        const store::ClientFlag* f = shown(row.flag);
         const bool stands = f && f->stands(today), cleared = f && f->cleared(today);
         row.box->setChecked(stands);
         // One that was carried here from another day goes only with a clearance.
@@ -242,7 +251,7 @@ void PainQuestion::refresh() {
                                              : tr("%1 was cleared by a clinician").arg(row.box->text()));
     }
     m_clearance->setVisible(!m_clearing.isEmpty());
-    const store::ClientFlag* clearing = newest(m_clearing);
+    const store::ClientFlag* clearing = shown(m_clearing);
     const bool ends = clearing && clearing->cleared(today);
     m_clearingWords->setText((ends ? tr("%1: no limits any more, said on") : tr("%1: cleared on"))
                                  .arg(present::redFlagTitle(m_clearing.toStdString())));

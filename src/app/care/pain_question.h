@@ -51,8 +51,9 @@ class PainQuestion : public QFrame {
     void beginClearing(const QString& flag);
     void recordClearance();
     void buildClearance();
-    /// The flag a row is about, the newest one; null where it was never named.
-    store::ClientFlag* newest(const QString& flag);
+    /// What a row is about: of the times a flag was named, one that stands today, else one that is cleared within
+    /// limits, else the newest; null where it was never named.
+    const store::ClientFlag* shown(const QString& flag) const;
     void refresh();
 
     Theme m_theme = lightTheme();

@@ -4,7 +4,6 @@
 #include <QLocale>
 
 #include "app/film/film_view.h"
-#include "core/advice/reasoning.h"
 #include "core/judge/tempo.h"
 #include "present/film_words.h"
 #include "present/words.h"
@@ -32,22 +31,6 @@ QString FilmView::tempoWord(int phase) const {
     const auto breath = m_bands.choices.find("breath");
     if (breath == m_bands.choices.end() || breath->second != "down-up") return up ? tr("up") : tr("down");
     return up ? tr("up, breathe out") : tr("down, breathe in");
-}
-
-QString FilmView::easierText() const {
-    const Movement* movement = m_catalogue->movement(m_facts.movement);
-    if (m_stop.level != StopAnswer::Level::Lighten || !movement) return {};
-    SetFacts facts = m_facts;
-    facts.pain = store::painOf(m_client, QDate::currentDate());
-    SetResult planned;
-    planned.context = contextOf(facts, *movement);
-    planned.choices = m_bands.choices;
-    planned.stop = m_stop;
-    const auto change = adviceWithoutFinding(kPainCard, planned, m_catalogue->advice).change;
-    return change.empty()
-               ? QString()
-               : tr("%1: lighten. %2")
-                     .arg(present::painSpotsWords(facts.pain.spots), QString::fromStdString(change.front().text));
 }
 
 std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {
@@ -87,10 +70,7 @@ std::optional<CameraAdvice> FilmView::watch(LiveCanvas::Scene& s) const {
         s.reason = tr("%1 view").arg(QString::fromStdString(viewName(m_look->check.view)));
         if (const QString asked = present::asksText(m_facts, *m_catalogue, m_settings.lengths); !asked.isEmpty())
             s.reason += tr(" · asked: %1").arg(asked);
-        if (const QString easier = easierText(); !easier.isEmpty())
-            s.reason = easier;
-        else if (const QString care = present::stopWords(m_stop).title; !care.isEmpty())
-            s.reason += tr(" · %1").arg(care.toLower());
+        if (const QString care = careText(); !care.isEmpty()) s.reason = care;
     }
     return std::nullopt;
 }

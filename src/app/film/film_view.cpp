@@ -295,38 +295,6 @@ void FilmView::setClient(const store::Client& client) {
     }
 }
 
-void FilmView::askWhatHurts() {
-    const QDate today = QDate::currentDate();
-    const bool wentOn = m_stop.scored();
-    m_stop = stopAnswer(store::painOf(m_client, today));
-    m_painTap->ask(m_client, today);
-    if (!m_client.consent) m_painTap->hide();
-    m_filming->setBegins(!m_painTap->isHidden()          ? Filming::Begins::Not
-                         : m_stop.scored() && !m_covered ? Filming::Begins::ByItself
-                                                         : Filming::Begins::ByKey);
-    // Named in the middle of a set: it ends here. What was known before, and filmed all the same, goes on.
-    const bool moving = m_filming->phase() == Phase::Filming || m_filming->phase() == Phase::CountingIn;
-    if (moving && wentOn && !m_stop.scored()) m_filming->press();
-    refresh();
-}
-
-void FilmView::setCovered(bool covered) {
-    m_covered = covered;
-    if (m_entered) askWhatHurts();
-}
-
-void FilmView::takePain(int score) {
-    store::Client client = m_client;
-    client.complaint.score = score;
-    client.complaint.askedOn = QDate::currentDate();
-    client.complaint.sharp = false;
-    // What hurt last time is not said to hurt again.
-    if (score == 0) client.complaint.spots.clear();
-    emit clientChanged(client);
-    setFocus();
-    if (stopAnswer(store::painOf(client, QDate::currentDate())).level > StopAnswer::Level::GoOn) emit placesWanted();
-}
-
 bool FilmView::leave() {
     if (m_filming->phase() == Phase::Filming || m_filming->phase() == Phase::CountingIn) return false;
     m_filming->close();

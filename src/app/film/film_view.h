@@ -81,8 +81,9 @@ class FilmView : public QWidget {
     /// Asks what hurts where it was not asked on this day, and holds what may begin to the answer.
     void askWhatHurts();
     void takePain(int score);
-    /// The first easier version where something hurts and the chosen movement is to be lightened; else empty.
-    QString easierText() const;
+    /// What pain and clearances ask of the set to come: the first easier version where one is to be lightened, else the
+    /// rule; empty where nothing is to be minded.
+    QString careText() const;
     void look(const pipeline::LiveFrameResult& look);
     void refresh();
     /// What is said while the client gets ready; the advice to follow, if any.

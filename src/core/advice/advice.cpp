@@ -2,7 +2,6 @@
 
 #include <algorithm>
 
-#include "core/advice/reasoning.h"
 #include "core/judge/retired_faults.h"
 
 namespace zevo {

@@ -81,9 +81,8 @@ struct Signs {
 struct Limiter {
     std::string id;
     Signs signs;
-    std::string why;  ///< what it means, ends the trace: "tires rather than lacks the skill"
-    std::string
-        against;  ///< said where an aid that is in use rules it out: "not the ankles: it is there on the wedge too"
+    std::string why;      ///< what it means, ends the trace: "tires rather than lacks the skill"
+    std::string against;  ///< said where an aid in use rules it out: "not the ankles: …"; empty: none can
 };
 
 /// What a coach can do about one fault in some situations (data/advice/*.json). Parts that a card leaves empty are
@@ -97,6 +96,9 @@ struct Card {
     std::vector<Drill> prepare;
     std::string progress;
 };
+
+// Cards that answer no finding: ids of theirs in the place of a fault's.
+inline constexpr const char *kCleanCard = "clean", *kFeltCard = "felt_elsewhere", *kPainCard = "complaint";
 
 /// Everything that can be advised.
 struct AdviceBook {

@@ -124,10 +124,8 @@ Counsel counselFor(const Finding& finding, const SetResult& result, const Advice
             if (card.fault != finding.fault || !card.limiter || !card.when.holds(situation)) continue;
             const Limiter& limiter = *card.limiter;
             if (!matcher.holds(limiter.signs)) continue;
-            auto inUse = [&](const std::string& aid) {
-                return std::find(situation.aids.begin(), situation.aids.end(), aid) != situation.aids.end();
-            };
-            if (std::any_of(limiter.signs.lacks.begin(), limiter.signs.lacks.end(), inUse)) {
+            const auto& lacks = limiter.signs.lacks;
+            if (std::any_of(lacks.begin(), lacks.end(), [&](const auto& aid) { return situation.uses(aid); })) {
                 if (std::find(c.ruledOut.begin(), c.ruledOut.end(), limiter.against) == c.ruledOut.end())
                     c.ruledOut.push_back(limiter.against);
                 continue;

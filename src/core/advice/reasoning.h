@@ -31,8 +31,6 @@ struct Counsel {
 /// the first in the order of the cards. Findings that could not be settled get the plain advice.
 Counsel counselFor(const Finding& finding, const SetResult& result, const AdviceBook& book);
 
-// Advice that answers no finding: ids of the cards.
-inline constexpr const char *kCleanCard = "clean", *kFeltCard = "felt_elsewhere", *kPainCard = "complaint";
 /// What is said to a clean set, to one that was felt in the wrong place, or to a client whom something hurts a little.
 Advice adviceWithoutFinding(const char* card, const SetResult& result, const AdviceBook& book);
 

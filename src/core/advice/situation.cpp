@@ -52,6 +52,10 @@ Situation situationOf(const SetResult& result) {
     return s;
 }
 
+bool Situation::uses(const std::string& aid) const {
+    return std::find(aids.begin(), aids.end(), aid) != aids.end();
+}
+
 bool isLeftAlone(const Situation& s) {
     return (s.swings || s.hands == "overhead") && (s.level == "lighten" || s.level == "care");
 }
@@ -63,7 +67,7 @@ bool When::holds(const Situation& s) const {
     if (room && *room != s.room) return false;
     if (loaded && *loaded != s.loaded) return false;
     if (!anyOf(shoes, s.shoes) || (effortFrom && s.effort.value_or(0) < *effortFrom)) return false;
-    auto inUse = [&](const std::string& aid) { return std::find(s.aids.begin(), s.aids.end(), aid) != s.aids.end(); };
+    auto inUse = [&](const std::string& aid) { return s.uses(aid); };
     if (!aids.empty() && std::none_of(aids.begin(), aids.end(), inUse)) return false;
     if (std::any_of(lacks.begin(), lacks.end(), inUse)) return false;
     auto meets = [](const std::vector<std::string>& wanted, const std::vector<std::string>& are) {

@@ -29,6 +29,8 @@ struct Situation {
     Asks asks;                            ///< what was asked of the set
     MeasureId measure;                    ///< the finding's
     bool above = false;                   ///< it is over its band, not under it
+
+    bool uses(const std::string& aid) const;
 };
 
 /// Whether nothing is said to better a movement, only what is done instead: a weight swings or is overhead, and
