@@ -143,7 +143,8 @@ class ReviewPresenter {
         double atS = 0;
     };
     std::optional<PainTrial> painTrial() const;
-    /// Cards there are: pain first, what was felt (but for a calf or the like beside something clear), then the findings.
+    /// Cards there are: pain first, what was felt (but for a calf or the like beside something clear), then the
+    /// findings.
     int findingCount() const;
     Saying saying() const;
     /// How wordings fared with this client: what worked is offered first, what failed twice last.

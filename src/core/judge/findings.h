@@ -86,9 +86,9 @@ struct Finding {
 /// Judges every full or double repetition; a fault is clear when it is out in at least a third of the
 /// repetitions or in two of them, watch when only once in a longer set, unsure when the ± does not settle it
 /// in at least half of them, with the value itself out or the band a careful one: a value inside whose ± merely reaches
-/// over the edge, or one that is over it by less than a twentieth of its ±, is drawn as unsure but is no finding. A fault of one leg is found for each leg by itself, among the
-/// repetitions in which that leg works; one that goes to a side, for each side by itself. Ordered: clear first, then by
-/// the standard's rank.
+/// over the edge, or one that is over it by less than a twentieth of its ±, is drawn as unsure but is no finding. A
+/// fault of one leg is found for each leg by itself, among the repetitions in which that leg works; one that goes to a
+/// side, for each side by itself. Ordered: clear first, then by the standard's rank.
 std::vector<Finding> findFaults(const std::vector<MeasuredRep>& reps, const Standard& standard);
 
 /// Clear first, then by rank.
