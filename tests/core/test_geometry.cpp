@@ -39,6 +39,8 @@ class TestGeometry : public QObject {
         NEAR(thighAngle({2, 4}, {-2, 3}), -14.036, 0.001);       // hip under the knee
         NEAR(trunkLean({0, 0}, {-1, 4}), -14.036, 0.001);        // leaning back
         QVERIFY(kneeFlexion({-0.1, 2}, {-0.2, 1}, {0, 0}) < 0);  // past straight
+        // Folded flat and further, as it can look from the side, is not bent the other way.
+        NEAR(hipFlexion({0.5, -0.1}, {0, 0}, {0.5, 0}), 90 + 90 + 11.310, 0.001);
     }
 
     void pointsThatMeetHaveNoAngle() {

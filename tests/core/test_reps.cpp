@@ -38,6 +38,21 @@ class TestReps : public QObject {
         }
     }
 
+    /// From the side a wide and deep squat folds the hip flat and further; nothing comes apart by it.
+    void aWideDeepSquatIsOneMovement() {
+        auto spec = made::spec(3);
+        spec.motion.stanceShare = 0.3, spec.motion.toeOutDeg = 20;
+        for (auto& r : spec.motion.reps) r.thighBottomDeg = -8, r.shinBottomDeg = 30;
+        const auto set = made::measured(spec);
+        QVERIFY(bool(set));
+        QCOMPARE(set->result.reps.size(), std::size_t(3));
+        QVERIFY(made::value(*set, 0, "hip_flexion") > 150);
+        for (const auto& r : set->result.reps) {
+            QVERIFY(r.startS < r.arriveS && r.arriveS <= r.bottomS && r.bottomS <= r.leaveS && r.leaveS < r.endS);
+            NEAR(r.arriveS - r.startS, spec.motion.reps[0].lowerS, 0.3);
+        }
+    }
+
     void phasesLieWithinTwoFrames() {
         auto spec = made::spec(4);
         for (auto& r : spec.motion.reps) r.lowerS = 2.2, r.pauseS = 0.5, r.liftS = 1.3;

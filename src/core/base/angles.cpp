@@ -15,6 +15,13 @@ double fromVertical(const Vec2& from, const Vec2& to) {
     return std::atan2(d.x(), d.y()) * kDegreesPerRadian;
 }
 
+/// A hip's bend. It goes over from one end of its range to the other where no hip comes from either side: from the
+/// side a hip in a deep and wide squat can look folded past 180°. A knee is never seen there unless it is lost.
+double hipBend(double degrees) {
+    constexpr double kNobodyFolds = 250;
+    return wrapDegrees(degrees - (kNobodyFolds - 180)) + (kNobodyFolds - 180);
+}
+
 }  // namespace
 
 double wrapDegrees(double degrees) {
@@ -26,7 +33,7 @@ double kneeFlexion(const Vec2& hip, const Vec2& knee, const Vec2& ankle) {
 }
 
 double hipFlexion(const Vec2& shoulder, const Vec2& hip, const Vec2& knee) {
-    return wrapDegrees(fromVertical(hip, shoulder) - fromVertical(knee, hip));
+    return hipBend(fromVertical(hip, shoulder) - fromVertical(knee, hip));
 }
 
 double trunkLean(const Vec2& hip, const Vec2& shoulder) {

@@ -280,7 +280,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
             std::size_t a = group.deepest, b = group.deepest;
             while (a > from && depth[a - 1] >= flat) --a;
             while (b < to && depth[b + 1] >= flat) ++b;
-            rep.bottom = (a + b) / 2;
+            rep.bottom = std::clamp((a + b) / 2, rep.arrive, rep.leave);
         } else {
             rep.kind = RepKind::Double;
         }
