@@ -126,7 +126,7 @@ std::vector<Planted> planted() {
         {"knees_cave", kLungeFront, {2.5, 6, 11}, ofRep(&R::kneeInRightCm), "right"},
         {"trunk_upright", kBow, {13, 6, -6}, ofRep(&R::lungeLeanDeg)},
         {"trunk_upright", kLateralSide, {-7, -14, -28}, ofRep(&R::lungeLeanDeg)},
-        {"nose_off_line", kLateral, {8, 20, 34}, ofRep(&R::noseOffCm)},
+        {"nose_short", kLateral, {8, 20, 34}, ofRep(&R::noseOffCm)},
         {"trunk_low", kLateralSide, {0, 22, 36}, ofRep(&R::lungeLeanDeg)},
         {"trailing_leg_bent", kLateralSide, {5, 15, 40}, ofRep(&R::trailingKneeDeg)},
         {"hinge_squatted", kHinge, {27, 42, 62}, both(&R::kneeBendDeg, 45, &R::hingeLeanDeg)},

@@ -1,6 +1,7 @@
 // Specs of made-up clips from JSON (docs/formats.md).
 #include <nlohmann/json.hpp>
 
+#include "core/judge/choices.h"
 #include "sim/clip_maker.h"
 
 namespace zevo::sim {
@@ -116,6 +117,11 @@ Result<ClipSpec> clipSpecFromJson(const std::string& text) {
     r.get(root, "working_leg", leg, "");
     motion.workingLeg = leg == "left" ? 0 : 1;
     r.get(root, "alternate", motion.alternate, "");
+    std::string arms = "reach";
+    r.get(root, "arms", arms, "");
+    if (arms != "reach" && arms != "held-in" && arms != "behind-head" && arms != "pushed-away")
+        return Error{"The spec's arms must be “reach”, “held-in”, “behind-head” or “pushed-away”.", "arms"};
+    motion.arms = armsOf({{"arms", arms}});
     const json drift = root.value("drift", json::object());
     r.get(root, "toe_out_deg", spec.motion.toeOutDeg, "");
     r.get(root, "standing_knee_deg", spec.motion.standingKneeDeg, "");

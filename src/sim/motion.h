@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/base/result.h"
+#include "core/body/movement.h"
 #include "sim/skeleton.h"
 
 namespace zevo::sim {
@@ -51,7 +52,7 @@ struct RepSpec {
     double hipsShootUp = 0;                      ///< 0…1: hips rise before the trunk
     double loadDriftCm = 0;                      ///< hands forward of the legs
     double trailingKneeDeg = 0;                  ///< lateral lunge: bend of the leg that should stay straight
-    double noseOffCm = 0;                        ///< lateral lunge: nose short of the working knee
+    double noseOffCm = 0;                        ///< lateral lunge: nose short of the working knee; past it −
     double kneesOutCm = 0;                       ///< bridge: both knees falling out
 };
 
@@ -79,6 +80,8 @@ struct MotionSpec {
     double railsCm = 0;          ///< lunge: the front foot this much further out to its side; crossing over −
     bool alternate = false;      ///< lunges that step: the legs take turns
     double loadShare = 0;        ///< mass in the hands or on the back ÷ body mass
+    /// Squats: what the arms do where nothing is held; pushed away, also a bell at the chest.
+    zevo::Arms arms = zevo::Arms::Reach;
     std::vector<RepSpec> reps;
 };
 

@@ -70,6 +70,18 @@ void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, 
                 reachFor(s, seg, i, s.shoulder[i] + 0.97 * reach * d.normalized(), Vec3(0, -1, 0.3 * sign));
                 break;
             }
+            case Arms::BehindHead:
+                reachFor(s, seg, i, s.midShoulder + (0.17 * ribs - 0.02 * front + 0.11 * out) * k,
+                         out + 0.2 * ribs - 0.2 * front);
+                break;
+            case Arms::PushedAway: {
+                const double w = ease(std::min(1.0, depth * 1.15));
+                reachFor(s, seg, i,
+                         s.midShoulder + (-0.15 * ribs + mix(0.19, 0.92 * reach / k, w) * front + 0.05 * out) * k,
+                         -ribs + 0.4 * out);
+                break;
+            }
+            case Arms::HeldIn:
             case Arms::Chest:
                 reachFor(s, seg, i, s.midShoulder + (-0.15 * ribs + 0.19 * front + 0.05 * out) * k, -ribs + 0.4 * out);
                 break;

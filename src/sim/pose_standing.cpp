@@ -9,7 +9,8 @@ namespace zevo::sim {
 namespace {
 
 Arms armsOf(const MotionSpec& spec) {
-    if (spec.variation == "goblet") return Arms::Chest;
+    const bool away = spec.arms == zevo::Arms::PushedAway;
+    if (spec.variation == "goblet") return away ? Arms::PushedAway : Arms::Chest;
     if (spec.variation == "back-bar") return Arms::Back;
     if (spec.variation == "two-kettlebell-front") return Arms::Rack;
     if (spec.variation == "front-bar") return Arms::FrontBar;
@@ -18,7 +19,8 @@ Arms armsOf(const MotionSpec& spec) {
     if (spec.variation == "dowel") return Arms::Dowel;
     if (spec.variation == "swing") return Arms::Swing;
     if (spec.movement == "hinge") return spec.variation.empty() ? Arms::Hips : Arms::Hang;
-    return Arms::Forward;
+    if (spec.arms == zevo::Arms::HeldIn) return Arms::HeldIn;
+    return spec.arms == zevo::Arms::BehindHead ? Arms::BehindHead : Arms::Forward;
 }
 
 }  // namespace

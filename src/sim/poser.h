@@ -58,7 +58,23 @@ struct TrunkPose {
 };
 void placeTrunk(Skeleton& s, const Segments& seg, const TrunkPose& pose);
 
-enum class Arms { Forward, Hang, Chest, Back, Hips, Dowel, Floor, Swing, Rack, FrontBar, Overhead, Support };
+enum class Arms {
+    Forward,
+    Hang,
+    Chest,
+    Back,
+    Hips,
+    Dowel,
+    Floor,
+    Swing,
+    Rack,
+    FrontBar,
+    Overhead,
+    Support,
+    HeldIn,
+    BehindHead,
+    PushedAway
+};
 void placeArms(Skeleton& s, const Segments& seg, Arms arms, const RepSpec& rep, double depth);
 
 /// Adds what the variation puts into the hands, on the back or along the spine.

@@ -505,6 +505,22 @@ class TestWindow : public QObject {
         click("recordClearance");
         QVERIFY(client().flags[0].overOn == today && client().flags[0].overBy == "the same surgeon");
         QCOMPARE(int(review()->presenter().result().stop.level), int(StopAnswer::Level::GoOn));
+        QTest::keyClick(m_window->question(), Qt::Key_Escape);
+        // Named twice, of which one clearance has run out (two records were joined, say): it stands, and is cleared as
+        // one.
+        auto twice = client();
+        twice.flags = {{"fall", today.addDays(-30), today.addDays(-20), "a", "walks", today.addDays(-1)},
+                       {"fall", today.addDays(-9), today.addDays(-8), "b", "walks"}};
+        QVERIFY(bool(record.updateClient(twice)));
+        m_window->goHome();
+        openTheSet();
+        click("pain");
+        QVERIFY(child<QCheckBox>(m_window->question(), "flag-fall")->isChecked());
+        click("clear-fall");
+        QTest::keyClicks(child<QLineEdit>(m_window->question(), "clearedBy"), "c");
+        click("recordClearance");
+        QVERIFY(!client().flags[0].stands(today) && client().flags[0].clearedBy == "c");
+        QCOMPARE(client().flags[1].clearedBy, QString("b"));  // that one held
         click("showRules");
         QVERIFY(m_window->stopSheet()->isVisible() && !m_window->question()->isVisible());
         QTest::keyClick(m_window->stopSheet(), Qt::Key_Escape);
@@ -575,6 +591,84 @@ class TestWindow : public QObject {
         movements->setCurrentIndex(movements->findData("squat"));
         emit movements->activated(movements->currentIndex());
         QVERIFY(!m_window->film()->filming()->plan().facts.substitute);
+    }
+
+    /// From a sore knee to the next visit: the box is asked, the next set is done to it, the pain is less, it is kept,
+    /// the next visit begins with it, and after two weeks it is lifted.
+    void aSoreKneeIsLedToTheNextVisit() {
+        auto hurts = [&](int score) {
+            key(Qt::Key_A);
+            auto* picker = review()->feltPicker();
+            QVERIFY(picker->isVisible());
+            auto* scores = child<QComboBox>(picker, "afterScore");
+            scores->setCurrentIndex(score + 1);
+            emit scores->activated(score + 1);
+            auto* place = child<PlaceButton>(picker, "afterPlace");
+            emit place->menu()->aboutToShow();
+            for (QAction* a : place->menu()->findChildren<QAction*>())
+                if (a->data().toString() == "knee-front:left" && document().facts().pain.spots.empty()) a->trigger();
+            QTest::keyClick(picker, Qt::Key_Escape);
+        };
+        openTheSet();
+        hurts(3);
+        QVERIFY2(text("findingTitle").contains("knee, front, left"), qPrintable(text("findingTitle")));
+        key(Qt::Key_C);
+        QVERIFY2(text("change0").startsWith("Box squat"), qPrintable(text("change0")));
+        click("askChange0");
+        auto* row = review()->askRow();
+        QVERIFY2(row->chipOf("depth")->text().startsWith("Next: to the box"), qPrintable(row->chipOf("depth")->text()));
+        // The next set is the box's, by itself.
+        m_window->openClip(fixture("left_uneven"));
+        waitForWork();
+        key(Qt::Key_G);
+        waitForWork();
+        QCOMPARE(document().facts().variation, std::string("box"));
+        QVERIFY(row->chipOf("depth")->text().startsWith("Asked: to the box"));
+        for (const Finding& f : review()->presenter().result().findings) QVERIFY(f.fault != "depth_short");
+        hurts(1);
+        QVERIFY2(text("findingTitle").startsWith("Pain 3 → 1: to the box"), qPrintable(text("findingTitle")));
+        key(Qt::Key_C);
+        QVERIFY2(text("change0").contains("two weeks"), qPrintable(text("change0")));
+        const Ask kept = document().facts().asks.front();
+        // Another day: the film page opens with it, and the set to come is set up for it.
+        start(m_dir->path());
+        click("film");
+        const SetFacts& next = m_window->film()->filming()->plan().facts;
+        QCOMPARE(next.asks, Asks{kept});
+        QVERIFY(next.variation == "box" && next.log.boxCm > 0);
+        m_window->actions().get("home")->trigger();
+        // Two weeks later it says that it is time to try without, and one tap lifts it.
+        openTheSet();
+        SetFacts old = document().facts();
+        old.asks.front().on = QDate::currentDate().addDays(-15).toString(Qt::ISODate).toStdString();
+        document().apply(FactsSet{old}, "two weeks ago");
+        waitForWork();
+        QVERIFY2(row->chipOf("depth")->toolTip().contains("without it"), qPrintable(row->chipOf("depth")->toolTip()));
+        QTest::mouseClick(row->chipOf("depth"), Qt::LeftButton);
+        QVERIFY(row->chipOf("depth")->text().endsWith("next: lifted"));
+        m_window->actions().get("home")->trigger();
+        click("film");
+        QVERIFY(m_window->film()->filming()->plan().facts.asks.empty());
+        QVERIFY(m_window->film()->filming()->plan().facts.variation.empty());
+    }
+
+    /// A swing with a sore back is not bettered: it is left for today, and one tap films the hinge instead.
+    void aSwingWithASoreBackIsLeftAlone() {
+        openTheSet();
+        SetFacts facts = document().facts();
+        facts.movement = "hinge", facts.variation = "swing";
+        facts.pain.before = 3, facts.pain.spots = {{"low-back"}};
+        document().apply(FactsSet{facts}, "test");
+        waitForWork();
+        QVERIFY2(text("findingTitle").contains("low back"), qPrintable(text("findingTitle")));
+        QVERIFY2(text("sentence").contains("No swings today"), qPrintable(text("sentence")));
+        key(Qt::Key_C);
+        click("askChange0");
+        QVERIFY(m_window->currentView() == m_window->film());
+        const SetFacts& next = m_window->film()->filming()->plan().facts;
+        QVERIFY(next.movement == "hinge" && next.variation.empty());
+        QVERIFY(next.substitute && next.substitute->variation == "swing");
+        QCOMPARE(next.asks.back().rung, std::string("high"));
     }
 
     void aChoiceApartFromTheSchoolIsTheSetsOrTheClients() {

@@ -109,15 +109,19 @@ class TestChoices : public QObject {
         };
         QVERIFY(needed("held-in") > needed("reach") + 1);  // less in front to balance with
         QVERIFY(needed("behind-head") > needed("reach") + 1);
-        // Another set of arms is measured anew from the measures on; another foot is only judged.
+        // Another set of arms is measured anew from the measures on; so is another foot; another depth is only judged.
         const auto seen = made::observation(spec);
         SetFacts facts = made::factsOf(spec);
         const auto first = recompute({seen}, {FactsSet{facts}}, *made::catalogue());
         facts.choices = {{"foot", "toes-light"}};
         const auto foot = recompute({seen}, {FactsSet{facts}}, *made::catalogue(), &*first);
-        QVERIFY(foot && foot->from == Stage::Judgement);
+        QVERIFY(foot && foot->from == Stage::Measures);
+        QVERIFY(made::value(foot->set, 0, "needed_lean") < made::value(first->set, 0, "needed_lean") - 4);
+        facts.choices["depth"] = "controlled";
+        const auto depth = recompute({seen}, {FactsSet{facts}}, *made::catalogue(), &*foot);
+        QVERIFY(depth && depth->from == Stage::Judgement);
         facts.choices = {{"arms", "behind-head"}};
-        const auto arms = recompute({seen}, {FactsSet{facts}}, *made::catalogue(), &*foot);
+        const auto arms = recompute({seen}, {FactsSet{facts}}, *made::catalogue(), &*depth);
         QVERIFY(arms && arms->from == Stage::Measures);
     }
 

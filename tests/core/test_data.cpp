@@ -155,9 +155,9 @@ class TestData : public QObject {
         QTest::newRow("unknown measure") << "/bands/0/measure"
                                          << "\"heel_colour\""
                                          << "“heel_colour” is not a measure";
-        QTest::newRow("empty band") << "/bands/2/min"
+        QTest::newRow("empty band") << "/bands/1/min"
                                     << "19"
-                                    << "/bands/2/min 19 is larger than max";
+                                    << "/bands/1/min 19 is larger than max";
         QTest::newRow("wrong schema") << "/schema"
                                       << "\"zevo-standard-9\""
                                       << "/schema must be zevo-standard-1";

@@ -7,6 +7,10 @@
 
 namespace zevo {
 
+/// Where along the foot a client is asked to balance, 0 = heel: on the whole of it, or with light toes (common
+/// practice, no source).
+inline constexpr double kAimMiddle = 0.5, kAimHeels = 0.4;
+
 /// The planar balance of a squat: which trunk lean brings the mass centre over the foot.
 ///
 /// Shank, thigh and trunk are rigid links in the sagittal plane from a planted foot; segment masses and their centres
@@ -34,6 +38,7 @@ struct BalanceModel {
     LoadPlace load = LoadPlace::None;
     Arms arms = Arms::Reach;   ///< where nothing is held
     double loadShare = 0;      ///< mass of the load ÷ body mass
+    double aim = kAimMiddle;   ///< where along the foot they are asked to balance
     double hipLimitDeg = 125;  ///< most the hip bends (handbook norms of 120–135°, from memory)
 };
 

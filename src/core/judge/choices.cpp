@@ -30,6 +30,7 @@ ChoiceOption readOption(const Json& o, const std::string& path) {
     out.title = textAt(o, "title", path, true);
     out.with = textAt(o, "with", path, false);
     out.setUp = textAt(o, "set_up", path, false);
+    out.as = textAt(o, "as", path, false);
     out.asksNumber = flagAt(o, "asks_number", path);
     for (const Json& b : listAt(o, "bands", path))
         out.bands.push_back(readBand(b, path + "/bands/" + std::to_string(out.bands.size())));
@@ -158,6 +159,22 @@ std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book,
         if (option && !option->setUp.empty() && !(busy && ofArms)) out.push_back(option->setUp);
     }
     return out;
+}
+
+bool toesLight(const Choices& choices) {
+    const auto foot = choices.find("foot");
+    return foot != choices.end() && foot->second == "toes-light";
+}
+
+std::string judgedAs(const std::string& variation, const Choices& choices, const ChoiceBook& book,
+                     const Movement& movement) {
+    if (!variation.empty()) return variation;
+    for (const Choice& c : book) {
+        const auto chosen = choices.find(c.id);
+        const ChoiceOption* option = chosen == choices.end() || !c.isFor(movement) ? nullptr : c.option(chosen->second);
+        if (option && movement.variation(option->as)) return option->as;
+    }
+    return {};
 }
 
 Arms armsOf(const Choices& choices) {

@@ -16,6 +16,7 @@ struct ChoiceOption {
     std::string title;        ///< "Whole foot, nothing lifts"
     std::string with;         ///< how a card says that a set has it otherwise: "with toes light"
     std::string setUp;        ///< what the client is told before the first repetition; may be empty
+    std::string as;           ///< the variation that it is, where there is one of that name; may be empty
     bool asksNumber = false;  ///< written "own:12"; its bands hold the number in the place of the edge
     /// What the school asks with this option. Every option of a choice names the same measures: a band without edges
     /// says that nothing is asked.
@@ -62,5 +63,11 @@ std::vector<std::string> setUpOf(const Choices& choices, const ChoiceBook& book,
 
 /// What the arms do by a bundle of choices.
 Arms armsOf(const Choices& choices);
+/// Whether the weight is to be over the heels, by a bundle of choices.
+bool toesLight(const Choices& choices);
+/// The variation whose bands hold for a set: the plain one of which something is chosen that has a variation of its own
+/// (a wide stance, a bridge segment by segment) is judged as that.
+std::string judgedAs(const std::string& variation, const Choices& choices, const ChoiceBook& book,
+                     const Movement& movement);
 
 }  // namespace zevo

@@ -39,6 +39,7 @@ struct SetContext {
     bool stoodStraight = false;
     std::optional<Tempo> tempo;  ///< as asked by the coach
     Arms arms = Arms::Reach;     ///< where nothing is held
+    bool toesLight = false;      ///< they are asked to balance over the heels
     Shirt shirt = Shirt::NotSaid;
     PainCheck pain;
     std::vector<std::string> felt;  ///< where the client felt the set (stop_rules.h)

@@ -10,15 +10,13 @@ namespace {
 
 using L = Landmark;
 
-/// Middle of the foot, where a squat is balanced by default; hips-back schools stand further back.
-constexpr double kAimWhole = 0.5, kAimBack = 0.4;
 /// What lengths, arms and the model itself leave open, degrees: lengths 3 % wrong turn the answer by up to 5°
 /// (tests/core/test_balance); what is left of them after the points and the table of people are taken together is about
 /// that (docs/measurements.md, needed_lean).
 constexpr double kModelPm = calibrated("lean.model");
 
-/// The lean the balance asks for at the depth reached.
-std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack) {
+/// The lean the balance asks for at the depth reached, over that part of the foot the client is asked to stand on.
+std::optional<Reading> needed(const MeasureInput& in, bool kneesBack) {
     if (!in.balance) return std::nullopt;
     const auto thigh = thighAngleAtBottom(in);
     if (!thigh) return std::nullopt;
@@ -27,7 +25,7 @@ std::optional<Reading> needed(const MeasureInput& in, double aim, bool kneesBack
     auto at = [&](double thighDeg, double moreAnkle) {
         BalanceModel model = *in.balance;
         model.ankleLimitDeg += moreAnkle;
-        return neededLean(model, thighDeg, aim, shinLimit);
+        return neededLean(model, thighDeg, model.aim, shinLimit);
     };
     const auto lean = at(thigh->value, 0), deeper = at(thigh->value - thigh->pm90, 0),
                higher = at(thigh->value + thigh->pm90, 0), freer = at(thigh->value, in.balance->ankleOpenDeg);
@@ -43,13 +41,13 @@ std::optional<Reading> beyond(const MeasureInput& in, const std::optional<Readin
 }
 
 std::optional<Reading> neededLeanAtBottom(const MeasureInput& in) {
-    return needed(in, kAimWhole, false);
+    return needed(in, false);
 }
 std::optional<Reading> leanOverNeeded(const MeasureInput& in) {
     return beyond(in, neededLeanAtBottom(in));
 }
 std::optional<Reading> leanOverNeededBack(const MeasureInput& in) {
-    return beyond(in, needed(in, kAimBack, true));
+    return beyond(in, needed(in, true));
 }
 
 /// Off the floor: this much (common practice, no source); surely off: with what the reading of a heel, and of toes,

@@ -133,6 +133,16 @@ std::optional<Reading> noseKneeToe(const MeasureInput& in) {
     return reading((*most - *least) * t.cmPerPixel, calibrated("lunge.nose_knee_toe"), at);
 }
 
+/// How far the nose stands past the working knee, away from the other leg; short of it −.
+std::optional<Reading> nosePastKnee(const MeasureInput& in) {
+    const Track& t = in.track;
+    if (!in.rep.leg || !in.front || t.cmPerPixel <= 0) return std::nullopt;
+    const std::size_t at = in.rep.bottom;
+    const double outward = (in.legSide() == Side::Left ? -1 : 1) * in.front->rightwards;
+    return reading((t.at(L::Nose, at).x() - t.at(in.leg(L::LeftKnee), at).x()) * outward * t.cmPerPixel,
+                   calibrated("lunge.nose_knee_toe"), at);
+}
+
 /// Turn of the pelvis about the vertical against rest, from how far the hips stand apart from the side. The near hip
 /// hides the far one: on virtual clients the network's hips did not follow the turn at all (docs/measurements.md), so
 /// the ± leaves nearly every case open.
@@ -300,6 +310,17 @@ std::span<const MeasureDef> lungeMeasures() {
          {{Draw::PlumbOf, kNose, kKnee, kToe}},
          {0, 50},
          noseKneeToe},
+        {"nose_past_knee",
+         "Nose past the working knee",
+         "frontal distance of nose and knee, away from the other leg +",
+         Unit::Centimetres,
+         kFrontal,
+         Of::WorkingLeg,
+         working({L::Nose, L::LeftKnee}),
+         kBySeparation,
+         {{Draw::PlumbOf, kNose, kKnee}},
+         {-40, 40},
+         nosePastKnee},
     };
     return all;
 }

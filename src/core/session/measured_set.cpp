@@ -41,6 +41,7 @@ std::optional<BalanceModel> balanceOf(const Track& t, const Series& series, cons
     m.wedgeDeg = context.wedgeDeg;
     m.load = context.movement.loadPlace(context.variation);
     m.arms = context.arms;
+    m.aim = context.toesLight ? kAimHeels : kAimMiddle;
     m.loadShare = context.loadShare;
     if (context.ankleLimitDeg) m.ankleLimitDeg = *context.ankleLimitDeg, m.ankleOpenDeg = 0;
     // What the ankles show in most repetitions: one misread shin must not lend them an ankle they do not have.

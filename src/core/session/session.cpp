@@ -50,7 +50,8 @@ void setUp(SetFacts& facts, const Ask& ask, const AskRung& rung, bool lifted) {
 /// The school as it judges this set.
 Standard schoolOf(const Standard& school, const SetFacts& facts, const Movement& movement, const Catalogue& catalogue) {
     const Standard chosen = withChoices(school, catalogue.choices, facts.choices, movement);
-    return withAsks(chosen.forSet(movement.id, movement.variation(facts.variation) ? facts.variation : std::string()),
+    const std::string known = movement.variation(facts.variation) ? facts.variation : std::string();
+    return withAsks(chosen.forSet(movement.id, judgedAs(known, chosen.choices, catalogue.choices, movement)),
                     catalogue.asks, facts.asks, movement);
 }
 
@@ -84,8 +85,8 @@ bool sameRepetitionInputs(const SetContext& a, const SetContext& b) {
 }
 bool sameMeasureInputs(const SetContext& a, const SetContext& b) {
     return a.variation == b.variation && a.loadShare == b.loadShare && a.wedgeDeg == b.wedgeDeg &&
-           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.stoodStraight == b.stoodStraight &&
-           a.shirt == b.shirt;
+           a.ankleLimitDeg == b.ankleLimitDeg && a.arms == b.arms && a.toesLight == b.toesLight &&
+           a.stoodStraight == b.stoodStraight && a.shirt == b.shirt;
 }
 
 /// Marks the values that the coach's points changed with what the network had in their place.
@@ -284,6 +285,7 @@ Result<SetState> recompute(const Observations& observations, const Edits& edits,
     *school = schoolOf(*school, e.facts, *movement, catalogue);
     SetContext context = contextOf(e.facts, *movement, state.first->model);
     context.arms = armsOf(school->choices);
+    context.toesLight = toesLight(school->choices);
     state.kept = kept != nullptr;
 
     auto beforeOf = [&](bool second, const std::shared_ptr<const Observation>& seen) -> ViewBefore {

@@ -19,7 +19,7 @@ namespace zevo {
 
 /// Version of what makes measures out of observations. Raised with every change that moves values; values stored by an
 /// older one are shown as they are until the coach has them measured anew. 0: from before versions were kept.
-inline constexpr int kEngine = 20;
+inline constexpr int kEngine = 21;
 
 /// What was seen in one clip. Never changed after it was made.
 struct Observation {
