@@ -615,20 +615,20 @@ class TestWindow : public QObject {
         key(Qt::Key_C);
         QVERIFY2(text("change0").startsWith("Box squat"), qPrintable(text("change0")));
         click("askChange0");
-        auto* row = review()->askRow();
-        QVERIFY2(row->chipOf("depth")->text().startsWith("Next: to the box"), qPrintable(row->chipOf("depth")->text()));
+        auto chip = [&] { return review()->askRow()->chipOf("depth"); };
+        QVERIFY2(chip()->text().startsWith("Next: to the box"), qPrintable(chip()->text()));
         // The next set is the box's, by itself.
         m_window->openClip(fixture("left_uneven"));
         waitForWork();
         key(Qt::Key_G);
         waitForWork();
-        QCOMPARE(document().facts().variation, std::string("box"));
-        QVERIFY(row->chipOf("depth")->text().startsWith("Asked: to the box"));
+        QCOMPARE(QString::fromStdString(document().facts().variation), QString("box"));
+        QVERIFY(chip()->text().startsWith("Asked: to the box"));
         for (const Finding& f : review()->presenter().result().findings) QVERIFY(f.fault != "depth_short");
         hurts(1);
         QVERIFY2(text("findingTitle").startsWith("Pain 3 → 1: to the box"), qPrintable(text("findingTitle")));
         key(Qt::Key_C);
-        QVERIFY2(text("change0").contains("two weeks"), qPrintable(text("change0")));
+        QVERIFY2(text("details").contains("two weeks"), qPrintable(text("details")));
         const Ask kept = document().facts().asks.front();
         // Another day: the film page opens with it, and the set to come is set up for it.
         start(m_dir->path());
@@ -643,10 +643,11 @@ class TestWindow : public QObject {
         old.asks.front().on = QDate::currentDate().addDays(-15).toString(Qt::ISODate).toStdString();
         document().apply(FactsSet{old}, "two weeks ago");
         waitForWork();
-        QVERIFY2(row->chipOf("depth")->toolTip().contains("without it"), qPrintable(row->chipOf("depth")->toolTip()));
-        QTest::mouseClick(row->chipOf("depth"), Qt::LeftButton);
-        QVERIFY(row->chipOf("depth")->text().endsWith("next: lifted"));
+        QVERIFY2(chip()->toolTip().contains("without it"), qPrintable(chip()->toolTip()));
+        QTest::mouseClick(chip(), Qt::LeftButton);
+        QVERIFY(chip()->text().endsWith("next: lifted"));
         m_window->actions().get("home")->trigger();
+        waitForWork();
         click("film");
         QVERIFY(m_window->film()->filming()->plan().facts.asks.empty());
         QVERIFY(m_window->film()->filming()->plan().facts.variation.empty());

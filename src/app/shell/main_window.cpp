@@ -170,12 +170,15 @@ void MainWindow::openClip(const QString& path, bool show) {
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
     request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
     request.facts = chosenMovement(m_settings, *m_catalogue);
-    if (const auto whose = m_clients->client(*client))
-        request.facts = record::carriedOver(m_library, *whose, request.facts, *m_catalogue);
     // The school in use for this movement goes on being used.
     if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
-    m_at->afterWrites([this, request, show] { measure(request, show); });
+    // What was asked a moment ago is carried over too.
+    m_at->afterWrites([this, request, show]() mutable {
+        if (const auto whose = m_clients->client(request.client))
+            request.facts = record::carriedOver(m_library, *whose, request.facts, *m_catalogue);
+        measure(request, show);
+    });
 }
 
 void MainWindow::measure(const record::ImportRequest& request, bool show) {

@@ -175,20 +175,24 @@ void MainWindow::filmSet() {
     if (m_library.isReadOnly()) return showNotice(tr("Filming needs a library that can be written to."));
     if (currentView() == m_film) return;
     m_strip->dismiss();
-    FilmedClient next;
-    if (currentView() == m_review && m_review->hasSet()) {
-        next = fromShownSet();
-    } else {
-        m_home->saveNow();
-        if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
-        const auto id = m_home->clientForClip();
-        if (!id) return;
-        const auto read = m_clients->client(*id);
+    if (currentView() == m_review && m_review->hasSet()) return filmWith(fromShownSet());
+    m_home->saveNow();
+    if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
+    const auto id = m_home->clientForClip();
+    if (!id) return;
+    // What was asked a moment ago is carried over too.
+    m_at->afterWrites([this, id = *id] {
+        if (currentView() == m_film) return;
+        const auto read = m_clients->client(id);
         if (!read) return showNotice(sentence(read.error()));
-        next.client = *read;
-        next.facts =
-            record::carriedOver(m_library, next.client, chosenMovement(m_settings, *m_catalogue), *m_catalogue);
-    }
+        filmWith({*read,
+                  record::carriedOver(m_library, *read, chosenMovement(m_settings, *m_catalogue), *m_catalogue),
+                  {},
+                  {}});
+    });
+}
+
+void MainWindow::filmWith(FilmedClient next) {
     record::takeFrom(next.client, QDate::currentDate(), next.facts);
     m_filmDesk->film(next);
 }

@@ -280,7 +280,7 @@ std::vector<Rep> findReps(const Track& track, const Series& series, const RepOpt
             std::size_t a = group.deepest, b = group.deepest;
             while (a > from && depth[a - 1] >= flat) --a;
             while (b < to && depth[b + 1] >= flat) ++b;
-            rep.bottom = std::clamp((a + b) / 2, rep.arrive, rep.leave);
+            rep.bottom = std::clamp((a + b) / 2, rep.start, rep.end);
         } else {
             rep.kind = RepKind::Double;
         }

@@ -12,6 +12,7 @@ enum class RepKind { Full, Partial, Double };
 std::string repKindName(RepKind kind);
 
 /// One repetition as sample numbers of the track. Lowering start…arrive, bottom arrive…leave, lifting leave…end.
+/// `bottom`, where angles are read, is the middle of what is nearly deepest: it can lie before the last of the sinking.
 struct Rep {
     int index = 0;
     RepKind kind = RepKind::Full;
