@@ -139,6 +139,7 @@ void filmTwoSets(MainWindow& window, Camera& camera, Steps& step) {
     window.actions().get("home")->trigger();
     window.home()->newClient("Sefton Garrowby", 175);
     window.actions().get("film")->trigger();
+    waitFor([&] { return window.currentView() == film; });
     film->findChild<QPushButton*>("agreeCoaching")->click();
     auto d = film->virtualPanel()->dials();
     d.camera.heightM = 0.4;

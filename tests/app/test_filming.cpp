@@ -104,7 +104,7 @@ class TestFilming : public QObject {
     }
     void agreeAndFilm() {
         click("film");
-        QVERIFY(m_window->currentView() == film());
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         smallPictures();
         click("agreeCoaching");
         click("painTap0");
@@ -156,7 +156,7 @@ class TestFilming : public QObject {
         clock.start();
         addClient("Aldous Brackenwhite");
         click("film");
-        QVERIFY(m_window->currentView() == film());
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         // Nothing is filmed before the client has agreed.
         QVERIFY(child<QLabel>(m_window.get(), "consentText")->text().contains("Aldous"));
         QVERIFY(!filming()->isOpen());
@@ -465,6 +465,7 @@ class TestFilming : public QObject {
         review()->document().apply(FactsSet{hurt}, "pain");
         // Plugged in again: filming goes on.
         m_window->actions().get("film")->trigger();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QVERIFY(filming()->plan().facts.pain.roseBefore);
         QCOMPARE(filming()->plan().facts.asks.size(), std::size_t{1});
         QCOMPARE(filming()->plan().facts.asks.front().movement, filming()->plan().facts.movement);
@@ -499,6 +500,7 @@ class TestFilming : public QObject {
         child<QCheckBox>(film(), "stopStill")->setChecked(false);
         emit child<QCheckBox>(film(), "stopStill")->clicked();
         m_window->actions().get("film")->trigger();
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching && filming()->hasSecond() &&
                                      filming()->isClientReady() && film()->canvas()->hasPicture(),
                                  kLong);
@@ -597,6 +599,7 @@ class TestFilming : public QObject {
         QVERIFY(bool(library().addClient(known)));
         start();
         click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QVERIFY2(text("painTapLast").contains("3 of 10: knee, front, left"), qPrintable(text("painTapLast")));
         click("painTap2");
         QVERIFY(!m_window->question()->isVisible());
@@ -621,6 +624,7 @@ class TestFilming : public QObject {
         QTRY_VERIFY_WITH_TIMEOUT(!library().sets(client().id)->empty(), kLong);
         m_window->actions().get("home")->trigger();
         click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QTRY_VERIFY_WITH_TIMEOUT(scene().sentence.contains("Medical help now"), kLong);
         QVERIFY(scene().reason.contains("Chest pain"));
         QTest::qWait(3500);
@@ -649,6 +653,7 @@ class TestFilming : public QObject {
         QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
         QVERIFY(!library().clients()->at(0).consent);
         click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QVERIFY(!filming()->isOpen());
         QVERIFY(child<QLabel>(m_window.get(), "consentText")->isVisible());
         m_window->actions().get("home")->trigger();

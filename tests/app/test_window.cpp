@@ -633,6 +633,7 @@ class TestWindow : public QObject {
         // Another day: the film page opens with it, and the set to come is set up for it.
         start(m_dir->path());
         click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->film(), kLong);
         const SetFacts& next = m_window->film()->filming()->plan().facts;
         QCOMPARE(next.asks, Asks{kept});
         QVERIFY(next.variation == "box" && next.log.boxCm > 0);
@@ -649,6 +650,7 @@ class TestWindow : public QObject {
         m_window->actions().get("home")->trigger();
         waitForWork();
         click("film");
+        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->film(), kLong);
         QVERIFY(m_window->film()->filming()->plan().facts.asks.empty());
         QVERIFY(m_window->film()->filming()->plan().facts.variation.empty());
     }

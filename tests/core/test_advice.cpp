@@ -1,5 +1,6 @@
 // What is advised in every situation that can come up: that something is, that nothing in it is forbidden there, and
 // that nothing pushes a client further the wrong way.
+#include <QFile>
 #include <QRegularExpression>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -354,6 +355,22 @@ class TestAdvice : public QObject {
                         WRONG_UNLESS(p, !lower.contains(QString::fromStdString(words)) || claims(made, claim.id),
                                      QString::fromStdString(c.fault + ": " + text + " → " + claim.id));
                 }
+            });
+        NO_PROBLEMS(p);
+    }
+
+    /// The list that is read through says what the cards say.
+    void theListOfTextsIsUpToDate() {
+        QFile f(ZEVO_DATA_DIR "/../docs/texts.md");
+        QVERIFY(f.open(QFile::ReadOnly));
+        const QString list = QString::fromUtf8(f.readAll());
+        Problems p;
+        for (const Card& c : book().cards)
+            everyText(c, [&](const std::string& text, const std::vector<std::string>& made, bool) {
+                QStringList claims;
+                for (const auto& claim : made) claims.append(QString::fromStdString(claim));
+                const QString row = QString("| %1 | %2 |").arg(QString::fromStdString(text), claims.join(' '));
+                WRONG_UNLESS(p, list.contains(row), row);
             });
         NO_PROBLEMS(p);
     }
