@@ -7,7 +7,7 @@ import { dirname, join } from 'node:path';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const read = file => JSON.parse(readFileSync(join(root, 'data/advice', file)));
 const claims = read('claims.json').claims;
-const texts = new Map(); // text → { parts, claims, asks, faults }
+const texts = new Map(); // text and claims → where it stands
 for (const family of ['squat', 'lunge', 'hinge', 'bridge', 'any'])
   for (const card of read(`cards/${family}.json`).cards)
     for (const part of ['say', 'change', 'prepare'])
@@ -29,8 +29,8 @@ const table = list => ['| text | claims | asks | part | on the cards of |', '|--
 const all = [...texts.values()];
 const out = [`# What the texts claim
 
-Made by \`node tools/texts.mjs\` from \`data/advice\`; \`test_advice\` holds that it is up to date. A text is listed under each claim it makes, first those that are never said
-while something hurts; at the end those that claim nothing. Read through twice: once as the coach who says it (is it true of that movement, that school, that fault?), once as the
+Made by \`node tools/texts.mjs\` from \`data/advice\`; \`test_advice\` fails where texts and claims are others. A text is listed under each claim it makes, first those that are never said
+while something hurts; at the end those that claim nothing. A text that changes is read twice: once as the coach who says it (is it true of that movement, that school, that fault?), once as the
 one who answers for a client in whom something hurts (does it ask for more of anything?).
 `];
 for (const id of order) {
@@ -38,5 +38,5 @@ for (const id of order) {
   out.push(`## ${id} (${list.length})`, '', claims.find(c => c.id === id).why, '', ...table(list));
 }
 const none = all.filter(t => t.claims.length === 0);
-out.push(`## No claim (${none.length})`, '', 'Said at every level short of stop.', '', ...table(none));
+out.push(`## No claim (${none.length})`, '', 'Their words hold them back at no level short of stop.', '', ...table(none));
 writeFileSync(join(root, 'docs/texts.md'), out.join('\n'));

@@ -102,9 +102,13 @@ class TestFilming : public QObject {
         d.width = 640, d.height = 360;
         film()->virtualPanel()->setDials(d);
     }
-    void agreeAndFilm() {
+    /// It opens when all that was told is written.
+    void toTheFilmPage() {
         click("film");
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
+    }
+    void agreeAndFilm() {
+        toTheFilmPage();
         smallPictures();
         click("agreeCoaching");
         click("painTap0");
@@ -155,8 +159,7 @@ class TestFilming : public QObject {
         QElapsedTimer clock;
         clock.start();
         addClient("Aldous Brackenwhite");
-        click("film");
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
+        toTheFilmPage();
         // Nothing is filmed before the client has agreed.
         QVERIFY(child<QLabel>(m_window.get(), "consentText")->text().contains("Aldous"));
         QVERIFY(!filming()->isOpen());
@@ -465,7 +468,6 @@ class TestFilming : public QObject {
         review()->document().apply(FactsSet{hurt}, "pain");
         // Plugged in again: filming goes on.
         m_window->actions().get("film")->trigger();
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QVERIFY(filming()->plan().facts.pain.roseBefore);
         QCOMPARE(filming()->plan().facts.asks.size(), std::size_t{1});
         QCOMPARE(filming()->plan().facts.asks.front().movement, filming()->plan().facts.movement);
@@ -500,7 +502,6 @@ class TestFilming : public QObject {
         child<QCheckBox>(film(), "stopStill")->setChecked(false);
         emit child<QCheckBox>(film(), "stopStill")->clicked();
         m_window->actions().get("film")->trigger();
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
         QTRY_VERIFY_WITH_TIMEOUT(filming()->phase() == Filming::Phase::Watching && filming()->hasSecond() &&
                                      filming()->isClientReady() && film()->canvas()->hasPicture(),
                                  kLong);
@@ -598,8 +599,7 @@ class TestFilming : public QObject {
         known.flags = {{"surgery", before, before.addDays(5), "a surgeon", "no deeper than a chair"}};
         QVERIFY(bool(library().addClient(known)));
         start();
-        click("film");
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
+        toTheFilmPage();
         QVERIFY2(text("painTapLast").contains("3 of 10: knee, front, left"), qPrintable(text("painTapLast")));
         click("painTap2");
         QVERIFY(!m_window->question()->isVisible());
@@ -623,8 +623,7 @@ class TestFilming : public QObject {
         // What was filmed is kept, without a finding.
         QTRY_VERIFY_WITH_TIMEOUT(!library().sets(client().id)->empty(), kLong);
         m_window->actions().get("home")->trigger();
-        click("film");
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
+        toTheFilmPage();
         QTRY_VERIFY_WITH_TIMEOUT(scene().sentence.contains("Medical help now"), kLong);
         QVERIFY(scene().reason.contains("Chest pain"));
         QTest::qWait(3500);
@@ -652,8 +651,7 @@ class TestFilming : public QObject {
         });
         QTest::mouseClick(child<QCheckBox>(m_window.get(), "consent"), Qt::LeftButton, {}, {10, 10});
         QVERIFY(!library().clients()->at(0).consent);
-        click("film");
-        QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == film(), kLong);
+        toTheFilmPage();
         QVERIFY(!filming()->isOpen());
         QVERIFY(child<QLabel>(m_window.get(), "consentText")->isVisible());
         m_window->actions().get("home")->trigger();

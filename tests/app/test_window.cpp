@@ -648,7 +648,6 @@ class TestWindow : public QObject {
         QTest::mouseClick(chip(), Qt::LeftButton);
         QVERIFY(chip()->text().endsWith("next: lifted"));
         m_window->actions().get("home")->trigger();
-        waitForWork();
         click("film");
         QTRY_VERIFY_WITH_TIMEOUT(m_window->currentView() == m_window->film(), kLong);
         QVERIFY(m_window->film()->filming()->plan().facts.asks.empty());

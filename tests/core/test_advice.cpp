@@ -363,16 +363,18 @@ class TestAdvice : public QObject {
     void theListOfTextsIsUpToDate() {
         QFile f(ZEVO_DATA_DIR "/../docs/texts.md");
         QVERIFY(f.open(QFile::ReadOnly));
-        const QString list = QString::fromUtf8(f.readAll());
-        Problems p;
+        std::set<QString> listed, said;
+        while (!f.atEnd()) {
+            const QString line = QString::fromUtf8(f.readLine());
+            if (line.startsWith("| ") && !line.startsWith("| text |")) listed.insert(line.section('|', 1, 2));
+        }
         for (const Card& c : book().cards)
             everyText(c, [&](const std::string& text, const std::vector<std::string>& made, bool) {
                 QStringList claims;
                 for (const auto& claim : made) claims.append(QString::fromStdString(claim));
-                const QString row = QString("| %1 | %2 |").arg(QString::fromStdString(text), claims.join(' '));
-                WRONG_UNLESS(p, list.contains(row), row);
+                said.insert(QString(" %1 | %2 ").arg(QString::fromStdString(text), claims.join(' ')));
             });
-        NO_PROBLEMS(p);
+        QCOMPARE(listed, said);
     }
 
     /// What a coach says once, across a room, to an adult.

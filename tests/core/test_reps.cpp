@@ -48,6 +48,7 @@ class TestReps : public QObject {
         QCOMPARE(set->result.reps.size(), std::size_t(3));
         QVERIFY(made::value(*set, 0, "hip_flexion") > 150);
         for (const auto& r : set->result.reps) {
+            // So little is made of the last of it that the middle of what is nearly deepest lies before its end.
             QVERIFY(r.startS < r.bottomS && r.bottomS < r.endS && r.startS < r.arriveS && r.leaveS < r.endS);
             NEAR(r.arriveS - r.startS, spec.motion.reps[0].lowerS, 0.3);
         }
@@ -65,7 +66,7 @@ class TestReps : public QObject {
             NEAR(r.bottomS, truth[i].bottomS, 2 / 30.0);
             NEAR(r.arriveS - r.startS, 2.2, 0.2);
             NEAR(r.endS - r.leaveS, 1.3, 0.2);
-            QVERIFY(r.startS < r.bottomS && r.bottomS < r.endS && r.startS < r.arriveS && r.leaveS < r.endS);
+            QVERIFY(r.startS < r.arriveS && r.arriveS <= r.bottomS && r.bottomS <= r.leaveS && r.leaveS < r.endS);
         }
     }
 

@@ -238,12 +238,17 @@ void FilmDesk::clipArrived(const QString& path) {
         if (const auto all = m_at.library.clients(); all && !all->empty()) client = all->front();
     }
     if (!client || m_at.library.isReadOnly()) return;
+    if (m_filming) return measureArrived(path, *client, m_filming->facts);
+    m_at.nextSetOf(client->id, [this, path](const Result<store::Client>& whose, const SetFacts& facts) {
+        if (whose) measureArrived(path, *whose, facts);
+    });
+}
+
+void FilmDesk::measureArrived(const QString& path, const store::Client& client, const SetFacts& facts) {
     record::ImportRequest request;
     request.libraryFolder = m_at.library.folder(), request.clipPath = path, request.model = m_at.settings.model;
-    request.client = client->id, request.catalogue = m_at.catalogue, request.author = m_at.settings.coach;
-    request.facts = m_filming ? m_filming->facts
-                              : record::carriedOver(m_at.library, *client,
-                                                    chosenMovement(m_at.settings, *m_at.catalogue), *m_at.catalogue);
+    request.client = client.id, request.catalogue = m_at.catalogue, request.author = m_at.settings.coach;
+    request.facts = facts;
     const QString name = QFileInfo(path).fileName();
     auto made = std::make_shared<std::optional<store::NewSet>>();
     m_at.queue.add(
@@ -275,14 +280,13 @@ void FilmDesk::clipArrived(const QString& path) {
             QuestionBar::Question q;
             q.text = tr("%1 arrived: %2, %3. Whose is it?")
                          .arg(name, present::repCount((*made)->outcome.reps), (*made)->outcome.headline);
-            q.answers = {
-                {"fileUnder", tr("File under %1").arg(client->name), [file, client] { file(client->id); }, true},
-                {"fileUnderChosen", tr("Under the client chosen in the list"),
-                 [this, file] {
-                     if (const auto chosen = m_clientChosen()) file(*chosen);
-                 }},
-                {"dontFile", tr("Do not file it"),
-                 [folder = m_at.library.folder(), made] { record::dropMeasured(folder, **made); }}};
+            q.answers = {{"fileUnder", tr("File under %1").arg(client.name), [file, client] { file(client.id); }, true},
+                         {"fileUnderChosen", tr("Under the client chosen in the list"),
+                          [this, file] {
+                              if (const auto chosen = m_clientChosen()) file(*chosen);
+                          }},
+                         {"dontFile", tr("Do not file it"),
+                          [folder = m_at.library.folder(), made] { record::dropMeasured(folder, **made); }}};
             m_at.ask.ask(std::move(q));
         });
 }

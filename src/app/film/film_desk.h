@@ -62,6 +62,7 @@ class FilmDesk : public QObject {
     void joinOtherView(store::SetId of, const std::shared_ptr<record::FilmedSet>& filmed);
     void chooseIncoming();
     void clipArrived(const QString& path);
+    void measureArrived(const QString& path, const store::Client& client, const SetFacts& facts);
 
     Workplace& m_at;
     FilmView* m_page;

@@ -10,6 +10,7 @@
 #include "app/work/settings.h"
 #include "core/session/session.h"
 #include "record/client_book.h"
+#include "record/opening.h"
 #include "record/set_writer.h"
 #include "store/library.h"
 #include "store/log.h"
@@ -52,6 +53,15 @@ struct Workplace {
     void afterWrites(std::function<void()> then) {
         if (writer.pending() == 0) return then();
         writer.run([](store::Library&) { return Result<void>(); }, [then = std::move(then)](const auto&) { then(); });
+    }
+    /// A client and what their next set begins with, what was asked a moment ago included; the movement chosen last
+    /// alone where the client cannot be read.
+    void nextSetOf(store::ClientId id, std::function<void(const Result<store::Client>&, const SetFacts&)> then) {
+        afterWrites([this, id, then = std::move(then)] {
+            const auto whose = clients.client(id);
+            const SetFacts chosen = chosenMovement(settings, *catalogue);
+            then(whose, whose ? record::carriedOver(library, *whose, chosen, *catalogue) : chosen);
+        });
     }
 };
 

@@ -169,14 +169,11 @@ void MainWindow::openClip(const QString& path, bool show) {
     record::ImportRequest request;
     request.libraryFolder = m_library.folder(), request.clipPath = path, request.model = m_settings.model;
     request.client = *client, request.catalogue = m_catalogue, request.author = m_settings.coach;
-    request.facts = chosenMovement(m_settings, *m_catalogue);
     // The school in use for this movement goes on being used.
-    if (m_review->hasSet() && m_review->document().facts().movement == request.facts.movement)
+    if (m_review->hasSet() && m_review->document().facts().movement == m_settings.movement.toStdString())
         request.standard = QString::fromStdString(m_review->document().state().wholeStandard);
-    // What was asked a moment ago is carried over too.
-    m_at->afterWrites([this, request, show]() mutable {
-        if (const auto whose = m_clients->client(request.client))
-            request.facts = record::carriedOver(m_library, *whose, request.facts, *m_catalogue);
+    m_at->nextSetOf(*client, [this, request, show](const auto&, const SetFacts& facts) mutable {
+        request.facts = facts;
         measure(request, show);
     });
 }

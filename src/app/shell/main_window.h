@@ -130,7 +130,6 @@ class MainWindow : public QMainWindow {
     void openPalette();
     void filmOtherView();
     FilmedClient fromShownSet() const;
-    void filmWith(FilmedClient next);
     void deleteSet(store::SetId id);
 
     store::Library m_library;

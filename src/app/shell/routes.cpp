@@ -175,26 +175,20 @@ void MainWindow::filmSet() {
     if (m_library.isReadOnly()) return showNotice(tr("Filming needs a library that can be written to."));
     if (currentView() == m_film) return;
     m_strip->dismiss();
-    if (currentView() == m_review && m_review->hasSet()) return filmWith(fromShownSet());
+    if (currentView() == m_review && m_review->hasSet()) {
+        FilmedClient next = fromShownSet();
+        record::takeFrom(next.client, QDate::currentDate(), next.facts);
+        return m_filmDesk->film(next);
+    }
     m_home->saveNow();
     if (currentView() == m_client) m_home->selectClient(m_client->file().client.id);
     const auto id = m_home->clientForClip();
     if (!id) return;
-    // What was asked a moment ago is carried over too.
-    m_at->afterWrites([this, id = *id] {
+    m_at->nextSetOf(*id, [this](const Result<store::Client>& whose, const SetFacts& facts) {
         if (currentView() == m_film) return;
-        const auto read = m_clients->client(id);
-        if (!read) return showNotice(sentence(read.error()));
-        filmWith({*read,
-                  record::carriedOver(m_library, *read, chosenMovement(m_settings, *m_catalogue), *m_catalogue),
-                  {},
-                  {}});
+        if (!whose) return showNotice(sentence(whose.error()));
+        m_filmDesk->film({*whose, facts, {}, {}});
     });
-}
-
-void MainWindow::filmWith(FilmedClient next) {
-    record::takeFrom(next.client, QDate::currentDate(), next.facts);
-    m_filmDesk->film(next);
 }
 
 /// Everything is carried over from the set that is shown.
